@@ -1,0 +1,84 @@
+/**
+ * Every assumption Pelrin makes that is neither physics nor a standard, in one place.
+ * A shop can change each of them; the code reads them from here and nowhere else.
+ */
+export const DEFAULTS = {
+  measuring: {
+    /** Standard uncertainty of a length read on a steel rule, mm. */
+    steelRuleUMm: 0.25,
+    /** Standard uncertainty of a caliper reading, mm. */
+    caliperUMm: 0.1,
+    /** Standard uncertainty of a drop-in gauge's mark, % elongation. */
+    dropInMarkU: 0.05,
+    /** Standard uncertainty of a swing-arm gauge, % elongation. */
+    swingArmU: 0.06,
+    /** Standard uncertainty of a graduated gauge, % elongation. */
+    graduatedU: 0.06,
+    /** Standard uncertainty of a digital gauge, % elongation. */
+    digitalU: 0.03,
+    /** Standard uncertainty of a whole chain's length, hung, mm. */
+    fullLengthUMm: 0.8,
+    /** Roller diameter assumed by caliper readings, mm. */
+    rollerMm: 7.75,
+    /** Elongation a length must have to be taken for a certain count, %. */
+    candidateLowest: -0.2,
+    candidateHighest: 2.5,
+    /** Elongation beyond which a stated count is taken for a slip, %: no chain holds together that far. */
+    countLowest: -1,
+    countHighest: 5,
+    /** Spread over the spots of one reading above which it is reported, %. */
+    spreadReported: 0.15,
+    /** Months after which an instrument's check has lapsed. */
+    instrumentCheckMonths: 12,
+    /** Spots wanted round the chain with a short-span instrument. */
+    spotsWanted: 3,
+    /** A run on a rule of this many pitches or more is no short span: it averages near half a chain. */
+    longRunPitches: 48,
+  },
+  verdict: {
+    /** How far back before the latest reading others still describe the same chain. */
+    roundKm: 100,
+    roundDays: 14,
+    /** A chain fitted less than this long ago and not measured is "not measured yet", km. */
+    newChainKm: 150,
+    /** Readings this close together belong to one visit, hours. */
+    visitHours: 12,
+    /** Probability of being over the limit from which there is no doubt left. */
+    surelyOver: 0.9,
+    /** Probability of being over the limit below which it is surely under. */
+    surelyUnder: 0.1,
+    /** Probability from which a chain is changed when measuring again is no option. */
+    changeAt: 0.5,
+    /** How far ahead the forecast is asked whether the chain will be over, km. */
+    lookAheadKm: 150,
+    /** An instrument is better if its u is at most this share of the one used. */
+    betterInstrumentShare: 0.6,
+    /** How many u a limit lies from every mark before a gauge cannot answer. */
+    blindMarkU: 2,
+    /** Share of the limit at which to look more often. */
+    watchShare: 0.8,
+    /** Sprockets are suspect from the larger of this and the by-speeds limit plus the margin, %. */
+    sprocketMark: { floor: 0.75, overLimit: 0.25 },
+    /** Everything the chain runs on is suspect from the larger of this and limit plus margin, %. */
+    everythingMark: { floor: 1.0, overLimit: 0.5 },
+    /** Days to the next look while keep riding stands and no forecast is nearer. */
+    checkDays: 180,
+    /** Days to the next look while closing in stands and no forecast is nearer. */
+    closingInCheckDays: 30,
+    /** Days to the first look at a chain fitted new. */
+    firstCheckDays: 60,
+  },
+  distance: {
+    /** The largest odometer value believed, km: no bicycle has ridden farther. */
+    odometerHighestKm: 500_000,
+  },
+} as const
+
+/** Nominal pitch of every bicycle chain, mm: half an inch exactly (ISO 9633). */
+export const PITCH_MM = 12.7
+
+/** Millimetres in an inch, exact by definition. */
+export const MM_PER_INCH = 25.4
+
+/** Kilometres in a statute mile, exact by definition. */
+export const KM_PER_MILE = 1.609344

@@ -1,0 +1,2 @@
+export * from './odometerDistance.ts'
+export * from './parseOdometer.ts'

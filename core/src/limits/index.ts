@@ -1,0 +1,3 @@
+export { chainVerdict } from './chainVerdict.ts'
+export * from './houseRules.ts'
+export * from './verdictTypes.ts'

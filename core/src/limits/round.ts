@@ -1,0 +1,75 @@
+import { DEFAULTS } from '../defaults.ts'
+import type { VerdictReading, VerdictSpot } from './verdictTypes.ts'
+
+/** A spot that counts, with where it came from. */
+export interface CountedSpot {
+  readonly reading: VerdictReading
+  /** Position in its reading, from 0. */
+  readonly index: number
+  readonly spot: VerdictSpot
+}
+
+/** D0: which readings, and which of their spots, describe the chain as it is now. */
+export interface Round {
+  readonly readings: readonly VerdictReading[]
+  readonly spots: readonly CountedSpot[]
+  /** Whether the chain was measured more than once at the latest reading's visit. */
+  readonly measuredAgain: boolean
+}
+
+const DAY_MS = 86_400_000
+const HOUR_MS = 3_600_000
+
+/** Readings that may govern: the shop's own, with an instrument, of the chain at its present count. */
+export function ownReadings(readings: readonly VerdictReading[], countChangedAt = -Infinity): VerdictReading[] {
+  return readings
+    .filter(
+      (reading) =>
+        reading.source === 'shop' &&
+        reading.instrument.kind !== 'by-hand' &&
+        reading.spots.length > 0 &&
+        reading.occurredAt >= countChangedAt,
+    )
+    .sort((a, b) => a.occurredAt - b.occurredAt || (a.id < b.id ? -1 : 1))
+}
+
+/** The uncertainty a reading is compared by: its best spot's, with the instrument's bias, %. */
+const uOf = (reading: VerdictReading): number =>
+  Math.min(...reading.spots.map((spot) => Math.hypot(spot.u, reading.instrument.biasU)))
+
+/**
+ * The present round of a chain.
+ *
+ * Readings count when taken within 100 km and 14 days (defaults) before the latest. An earlier one leaves when
+ * a later one has no larger u and at least as many spots: measuring again can clear a doubt. Of two readings of
+ * one named spot the one with the smaller u governs, the later one when they are equal.
+ *
+ * @param own in order of time, as {@link ownReadings} gives them
+ */
+export function presentRound(own: readonly VerdictReading[]): Round {
+  const latest = own.at(-1)
+  if (!latest) return { readings: [], spots: [], measuredAgain: false }
+  const { roundDays, roundKm, visitHours } = DEFAULTS.verdict
+  const near = own.filter(
+    (reading) =>
+      latest.occurredAt - reading.occurredAt <= roundDays * DAY_MS &&
+      (latest.chainKm === null || reading.chainKm === null || latest.chainKm - reading.chainKm <= roundKm),
+  )
+  const standing = near.filter(
+    (earlier, i) =>
+      !near.slice(i + 1).some((later) => uOf(later) <= uOf(earlier) && later.spots.length >= earlier.spots.length),
+  )
+  const spots = standing.flatMap((reading) => reading.spots.map((spot, index) => ({ reading, index, spot })))
+  const governing = spots.filter(
+    (mine, i) =>
+      !spots.some(
+        (other, j) =>
+          other.reading !== mine.reading &&
+          mine.spot.place !== undefined &&
+          other.spot.place === mine.spot.place &&
+          (other.spot.u < mine.spot.u || (other.spot.u === mine.spot.u && j > i)),
+      ),
+  )
+  const atVisit = near.filter((reading) => latest.occurredAt - reading.occurredAt <= visitHours * HOUR_MS)
+  return { readings: standing, spots: governing, measuredAgain: atVisit.length > 1 }
+}

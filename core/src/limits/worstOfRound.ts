@@ -1,0 +1,72 @@
+import { DEFAULTS } from '../defaults.ts'
+import { probabilityOver } from '../readings/probabilityOver.ts'
+import { worstSpot, type SpotObservation, type WorstSpot } from '../readings/worstSpot.ts'
+import type { CountedSpot } from './round.ts'
+import type { RawWorst } from './verdictTypes.ts'
+
+/** D1: the worst spot of what counts, against a limit. One point spot is judged by itself. */
+export function worstOf(spots: readonly CountedSpot[], limit: number): WorstSpot {
+  const only = spots.length === 1 ? spots[0] : undefined
+  if (only?.spot.value !== undefined && only.reading.instrument.kind !== 'full-length') {
+    const u = Math.hypot(only.spot.u, only.reading.instrument.biasU)
+    const { value } = only.spot
+    return { probabilityOver: probabilityOver({ elongation: value, u, limit }), median: value, halfWidth: u }
+  }
+  return worstSpot({ spots: spots.map(observation), limit })
+}
+
+function observation({ reading, spot }: CountedSpot): SpotObservation {
+  const shared = {
+    instrument: reading.instrument.id,
+    biasU: reading.instrument.biasU,
+    ...(spot.place === undefined ? {} : { place: spot.place }),
+    u: spot.u,
+  }
+  if (spot.value !== undefined)
+    return { ...shared, value: spot.value, wholeChain: reading.instrument.kind === 'full-length' }
+  return {
+    ...shared,
+    ...(spot.over === undefined ? {} : { over: spot.over }),
+    ...(spot.under === undefined ? {} : { under: spot.under }),
+  }
+}
+
+/** A place to order spots by when only marks are known: the least the spot can be. */
+const atLeast = ({ spot }: CountedSpot): number => spot.value ?? spot.over ?? -Infinity
+
+/** The spot whose plain value is largest, named beside the verdict's own number. */
+export function rawWorst(spots: readonly CountedSpot[]): RawWorst | null {
+  let worst: CountedSpot | undefined
+  for (const spot of spots) if (!worst || atLeast(spot) > atLeast(worst)) worst = spot
+  if (!worst) return null
+  const { value, over, under, u } = worst.spot
+  return {
+    readingId: worst.reading.id,
+    spot: worst.index,
+    ...(value === undefined ? {} : { value }),
+    ...(over === undefined ? {} : { over }),
+    ...(under === undefined ? {} : { under }),
+    u,
+  }
+}
+
+/** Whether a spot looked at a short piece of the chain only, so that others are wanted. */
+export function isShortSpan({ reading, spot }: CountedSpot): boolean {
+  if (reading.instrument.kind === 'full-length') return false
+  return spot.pitches === undefined || spot.pitches < DEFAULTS.measuring.longRunPitches
+}
+
+/** Spots still wanted: none when a long run or a whole chain is among what counts. */
+export function spotsStillWanted(spots: readonly CountedSpot[]): number {
+  if (spots.length === 0) return DEFAULTS.measuring.spotsWanted
+  if (!spots.every(isShortSpan)) return 0
+  return Math.max(0, DEFAULTS.measuring.spotsWanted - spots.length)
+}
+
+/** Largest less smallest point spot, %. Whole-chain readings are no spots. */
+export function spreadOf(spots: readonly CountedSpot[]): number | null {
+  const values = spots
+    .filter(({ reading }) => reading.instrument.kind !== 'full-length')
+    .flatMap(({ spot }) => (spot.value === undefined ? [] : [spot.value]))
+  return values.length < 2 ? null : Math.max(...values) - Math.min(...values)
+}
