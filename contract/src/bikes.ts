@@ -1,0 +1,200 @@
+import * as v from 'valibot'
+import { Day, DistanceUnit, Explanation, Id, line, Moment } from './common.ts'
+import { endpoint } from './endpoint.ts'
+import { DriveType, InstrumentKind, SprocketAdvice, StoredVerdict, VerdictFlag, VerdictInput, VerdictWord } from './limits.ts'
+
+/** A spot as small wear rules draw it, %. */
+export const SpotMark = v.object({
+  value: v.nullable(v.number()),
+  over: v.nullable(v.number()),
+  under: v.nullable(v.number()),
+  u: v.number(),
+  worst: v.boolean(),
+})
+export type SpotMark = v.InferOutput<typeof SpotMark>
+
+/** What lists show of a bike: facts as of the last one taken in, nothing relative to today. */
+export const BikeSummary = v.object({
+  id: Id,
+  label: v.string(),
+  tag: v.string(),
+  frameMark: v.nullable(v.string()),
+  customer: v.object({ id: Id, name: v.string() }),
+  drive: v.object({
+    type: DriveType,
+    speeds: v.number(),
+    fronts: v.array(v.number()),
+    sprockets: v.array(v.number()),
+  }),
+  word: VerdictWord,
+  advice: v.nullable(SprocketAdvice),
+  flags: v.array(VerdictFlag),
+  probabilityOver: v.nullable(v.number()),
+  median: v.nullable(v.number()),
+  limit: v.number(),
+  marks: v.array(SpotMark),
+  /** When the chain was last measured; null if never. */
+  measuredAt: v.nullable(Moment),
+  /** The day the next look is due; null when the chain is to come off. */
+  checkOn: v.nullable(Day),
+  chainKm: v.nullable(v.number()),
+})
+export type BikeSummary = v.InferOutput<typeof BikeSummary>
+
+export const RackState = v.picklist(['change', 'measure', 'closing-in', 'overdue', 'keep-riding'])
+export type RackState = v.InferOutput<typeof RackState>
+
+const RackQuery = v.object({
+  q: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(80, 'text-too-long'))),
+  state: v.optional(RackState),
+  drive: v.optional(DriveType),
+  cursor: v.optional(v.pipe(v.string(), v.maxLength(200, 'cursor-malformed'))),
+  limit: v.optional(
+    v.pipe(v.string(), v.digits('number-malformed'), v.toNumber(), v.minValue(1, 'number-malformed'), v.maxValue(200, 'number-malformed')),
+    '60',
+  ),
+})
+
+/** A run as it was typed and what became of it. */
+export const Spot = v.object({
+  id: Id,
+  position: v.number(),
+  place: v.nullable(v.number()),
+  typed: v.nullable(v.string()),
+  lengthMm: v.nullable(v.number()),
+  pitches: v.nullable(v.number()),
+  value: v.nullable(v.number()),
+  over: v.nullable(v.number()),
+  under: v.nullable(v.number()),
+  u: v.number(),
+  oddCount: v.boolean(),
+  explanations: v.array(Explanation),
+})
+export type Spot = v.InferOutput<typeof Spot>
+
+const readingEntries = {
+  id: Id,
+  occurredAt: Moment,
+  recordedAt: Moment,
+  person: v.string(),
+  source: v.picklist(['shop', 'customer']),
+  instrument: v.object({ id: Id, name: v.string(), kind: InstrumentKind, recordVersion: v.number() }),
+  hint: v.nullable(v.picklist(['worn', 'nothing'])),
+  note: v.nullable(v.string()),
+  spots: v.array(Spot),
+  odometer: v.nullable(v.object({ id: Id, typed: v.string(), km: v.number(), unit: DistanceUnit })),
+  chainKm: v.nullable(v.number()),
+  /** Why it was corrected, on the reading that corrects. */
+  reason: v.nullable(v.string()),
+}
+
+/** A reading that stands, with those it corrected beneath, newest first. */
+export const Reading = v.object({ ...readingEntries, corrected: v.array(v.object(readingEntries)) })
+export type Reading = v.InferOutput<typeof Reading>
+export type CorrectedReading = Reading['corrected'][number]
+
+export const BikeRecord = v.object({
+  summary: BikeSummary,
+  version: v.number(),
+  maker: v.nullable(v.string()),
+  model: v.nullable(v.string()),
+  kind: v.string(),
+  notes: v.string(),
+  customer: v.object({ id: Id, name: v.string(), phone: v.nullable(v.string()) }),
+  chain: v.nullable(
+    v.object({
+      id: Id,
+      fittingId: Id,
+      name: v.string(),
+      pitches: v.nullable(v.number()),
+      fittedAt: Moment,
+      start: v.picklist(['fitted', 'stated', 'unknown']),
+      care: v.string(),
+    }),
+  ),
+  lastOdometer: v.nullable(v.object({ km: v.number(), at: Moment, unit: DistanceUnit })),
+  /** Why the chain's distance is what it is; null when it is not known. */
+  distanceExplanation: v.nullable(Explanation),
+  verdict: v.nullable(StoredVerdict),
+  readings: v.array(Reading),
+  /** Other things that happened: fittings, odometer values without a reading, chain events; newest first. */
+  events: v.array(
+    v.object({
+      id: Id,
+      at: Moment,
+      kind: v.picklist(['fitted', 'taken-off', 'odometer', 'shortened', 'cut', 'rejoined']),
+      value: v.nullable(v.number()),
+      text: v.nullable(v.string()),
+      person: v.nullable(v.string()),
+    }),
+  ),
+  verdictInput: v.nullable(VerdictInput),
+})
+export type BikeRecord = v.InferOutput<typeof BikeRecord>
+
+export const ChangeBike = v.object({
+  label: v.exactOptional(line(60)),
+  tag: v.exactOptional(v.pipe(line(12), v.regex(/^[\p{L}\p{N}-]+$/u, 'tag-malformed'))),
+  frameMark: v.exactOptional(v.nullable(line(40))),
+  notes: v.exactOptional(v.pipe(v.string('text-missing'), v.maxLength(2000, 'text-too-long'))),
+})
+export type ChangeBike = v.InferOutput<typeof ChangeBike>
+
+export const BikeDetails = v.object({
+  id: Id,
+  version: v.number(),
+  label: v.string(),
+  tag: v.string(),
+  frameMark: v.nullable(v.string()),
+  notes: v.string(),
+})
+
+export const ById = v.object({ id: Id })
+
+export const bikesEndpoints = {
+  rack: endpoint({
+    name: 'rack',
+    method: 'GET',
+    path: '/bikes',
+    summary: 'Every bike, soonest trouble first, a page at a time.',
+    access: 'signed-in',
+    query: RackQuery,
+    result: v.object({
+      bikes: v.array(BikeSummary),
+      /** Send back as `cursor` for the next page; null on the last. */
+      next: v.nullable(v.string()),
+      /** How many bikes match, and how many there are in each state. */
+      total: v.number(),
+      counts: v.record(v.string(), v.number()),
+    }),
+  }),
+  find: endpoint({
+    name: 'find',
+    method: 'GET',
+    path: '/find',
+    summary: 'Find a bike by part of its customer, tag, label or frame mark, typos forgiven.',
+    access: 'signed-in',
+    query: v.object({ q: v.pipe(v.string('text-missing'), v.trim(), v.maxLength(80, 'text-too-long')) }),
+    result: v.array(BikeSummary),
+  }),
+  bike: endpoint({
+    name: 'bike',
+    method: 'GET',
+    path: '/bikes/:id',
+    summary: 'One bike’s whole record.',
+    access: 'signed-in',
+    params: ById,
+    result: BikeRecord,
+  }),
+  changeBike: endpoint({
+    name: 'changeBike',
+    method: 'PATCH',
+    path: '/bikes/:id',
+    summary: 'Change what a bike is called, its tag, frame mark or notes.',
+    access: 'writer',
+    params: ById,
+    body: ChangeBike,
+    result: BikeDetails,
+    versioned: true,
+  }),
+}

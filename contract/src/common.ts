@@ -1,0 +1,57 @@
+import * as v from 'valibot'
+
+/** Ids are UUIDv7 made by the client, so that a queued reading can be named before the server has seen it. */
+export const Id = v.pipe(v.string('text-missing'), v.uuid('id-malformed'))
+
+/** A moment, ISO 8601 with zone. */
+export const Moment = v.pipe(v.string('text-missing'), v.isoTimestamp('moment-malformed'))
+
+/** A day in the shop's zone, YYYY-MM-DD. */
+export const Day = v.pipe(v.string('text-missing'), v.isoDate('day-malformed'))
+
+/** Text a person writes: trimmed, not empty, of a bounded length. */
+export const line = (longest: number) =>
+  v.pipe(v.string('text-missing'), v.trim(), v.nonEmpty('text-missing'), v.maxLength(longest, 'text-too-long'))
+
+export const DistanceUnit = v.picklist(['km', 'mi'], 'unit-unknown')
+
+const explainedInput = v.object({
+  symbol: v.string(),
+  meaning: v.string(),
+  value: v.union([v.number(), v.string()]),
+  unit: v.picklist(['mm', 'in', '%', 'km', 'mi', 'days', 'pitches', 'probability', 'spots', 'u', 'text']),
+})
+
+/** Why a number is what it is, as the core returns it. Rule, meanings and textual values are message keys. */
+export const Explanation = v.object({
+  rule: v.string(),
+  inputs: v.array(explainedInput),
+  formula: v.exactOptional(v.string()),
+  result: v.object({ value: v.union([v.number(), v.string()]), unit: explainedInput.entries.unit }),
+})
+
+/** One thing wrong with a request, at the field it concerns. */
+export const FieldProblem = v.object({
+  /** Path of the field, such as `spots.0.typed`. */
+  path: v.string(),
+  /** Message key. */
+  code: v.string(),
+  /** The sentence, in English. */
+  detail: v.string(),
+})
+
+/** RFC 9457 problem document. */
+export const Problem = v.object({
+  type: v.string(),
+  title: v.string(),
+  status: v.number(),
+  /** Message key. */
+  code: v.string(),
+  detail: v.string(),
+  requestId: v.string(),
+  fields: v.exactOptional(v.array(FieldProblem)),
+  /** With 409 and 412: the row as it stands now. */
+  current: v.exactOptional(v.unknown()),
+})
+export type Problem = v.InferOutput<typeof Problem>
+export type FieldProblem = v.InferOutput<typeof FieldProblem>

@@ -1,0 +1,22 @@
+import { bikesEndpoints } from './bikes.ts'
+import { limitsEndpoints } from './limits.ts'
+import { readingsEndpoints } from './readings.ts'
+import { sessionEndpoints } from './session.ts'
+import { standEndpoints } from './stand.ts'
+
+export * from './bikes.ts'
+export * from './common.ts'
+export * from './endpoint.ts'
+export * from './limits.ts'
+export * from './readings.ts'
+export * from './session.ts'
+export * from './stand.ts'
+
+/** Everything the server can be asked. */
+export const endpoints = {
+  ...sessionEndpoints,
+  ...standEndpoints,
+  ...bikesEndpoints,
+  ...readingsEndpoints,
+  ...limitsEndpoints,
+}

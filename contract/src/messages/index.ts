@@ -1,0 +1,1 @@
+export { problems, type ProblemCode } from './problems.ts'

@@ -1,0 +1,64 @@
+import * as v from 'valibot'
+import { DistanceUnit, Id, line, Moment } from './common.ts'
+import { BikeRecord, ById } from './bikes.ts'
+import { endpoint } from './endpoint.ts'
+
+/** A run of chain as typed. The server works the elongation out from the text and the count. */
+export const SpotEntry = v.object({
+  id: Id,
+  typed: line(40),
+  pitches: v.pipe(
+    v.number('count-missing'),
+    v.integer('count-malformed'),
+    v.minValue(1, 'count-malformed'),
+    v.maxValue(300, 'count-malformed'),
+  ),
+  place: v.exactOptional(v.pipe(v.number(), v.integer('place-malformed'), v.minValue(1, 'place-malformed'), v.maxValue(8, 'place-malformed'))),
+})
+
+export const OdometerEntry = v.object({
+  id: Id,
+  typed: line(20),
+  unit: DistanceUnit,
+  /** Said when the value is lower than the one before: the meter began again, or let it stand as it is. */
+  lower: v.exactOptional(v.picklist(['restarted', 'as-it-is'])),
+})
+
+const readingEntries = {
+  id: Id,
+  occurredAt: Moment,
+  instrumentId: Id,
+  spots: v.pipe(v.array(SpotEntry), v.minLength(1, 'spots-missing'), v.maxLength(8, 'spots-too-many')),
+  odometer: v.exactOptional(OdometerEntry),
+  note: v.exactOptional(v.pipe(v.string('text-missing'), v.maxLength(500, 'text-too-long'))),
+}
+
+export const TakeReading = v.object({ ...readingEntries, bikeId: Id })
+export type TakeReading = v.InferOutput<typeof TakeReading>
+
+export const CorrectReading = v.object({ ...readingEntries, reason: line(200) })
+export type CorrectReading = v.InferOutput<typeof CorrectReading>
+
+export const readingsEndpoints = {
+  takeReading: endpoint({
+    name: 'takeReading',
+    method: 'POST',
+    path: '/readings',
+    summary: 'Save a reading of the chain on a bike, judge it, and answer with the bike’s record.',
+    access: 'writer',
+    body: TakeReading,
+    result: BikeRecord,
+    creates: true,
+  }),
+  correctReading: endpoint({
+    name: 'correctReading',
+    method: 'POST',
+    path: '/readings/:id/corrections',
+    summary: 'Correct a reading. The old one stays readable beneath; only the latest can be corrected.',
+    access: 'writer',
+    params: ById,
+    body: CorrectReading,
+    result: BikeRecord,
+    creates: true,
+  }),
+}

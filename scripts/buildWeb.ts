@@ -1,0 +1,30 @@
+import { createHash } from 'node:crypto'
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { build } from 'vite'
+import { say } from './plain.ts'
+
+/** Everything the built web application is made from, as one number. */
+function fingerprint(root: string): string {
+  const hash = createHash('sha256')
+  const take = (path: string): void => {
+    for (const entry of readdirSync(path, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+      if (['node_modules', 'dist', '.tsbuild'].includes(entry.name)) continue
+      const file = join(path, entry.name)
+      if (entry.isDirectory()) take(file)
+      else hash.update(entry.name).update(readFileSync(file))
+    }
+  }
+  for (const workspace of ['core', 'contract', 'web']) take(join(root, workspace))
+  return hash.update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
+}
+
+/** Builds the web application unless the one there is of these very sources. */
+export async function buildWeb(root: string): Promise<void> {
+  const mark = join(root, 'web/dist/.made-from')
+  const now = fingerprint(root)
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === now) return
+  say('Building the web application …')
+  await build({ root: join(root, 'web'), logLevel: 'error' })
+  writeFileSync(mark, now)
+}

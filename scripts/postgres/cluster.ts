@@ -1,0 +1,177 @@
+import { createHash, randomBytes } from 'node:crypto'
+import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { createServer, type AddressInfo } from 'node:net'
+import { basename, dirname, join, resolve } from 'node:path'
+import { spawnSync } from 'node:child_process'
+import pg from 'pg'
+import { PlainError, say } from '../plain.ts'
+import { accountCanEnter, DATABASE_ACCOUNT, isRoot, run } from './account.ts'
+import { postgresPrograms } from './programs.ts'
+
+/** A running private cluster. */
+export interface Cluster {
+  readonly url: string
+  stop(): Promise<void>
+}
+
+/** Written beside the cluster when it is whole; a folder without it was left half-made. */
+const WHOLE = 'pelrin-made-this'
+
+function freePort(): Promise<number> {
+  return new Promise((done, reject) => {
+    const probe = createServer()
+    probe.on('error', reject)
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as AddressInfo
+      probe.close(() => done(port))
+    })
+  })
+}
+
+function accountIds(): { uid: number; gid: number } {
+  const id = (flag: string): number =>
+    Number(spawnSync('id', [flag, DATABASE_ACCOUNT], { encoding: 'utf8' }).stdout.trim())
+  return { uid: id('-u'), gid: id('-g') }
+}
+
+/**
+ * Where the cluster lies: in the data folder, or, when root's data folder is one the database's account cannot
+ * enter, in that account's own place, under a name made from the data folder's.
+ */
+function placeOf(dataFolder: string): string {
+  if (!isRoot() || accountCanEnter(dataFolder)) return join(dataFolder, 'postgres')
+  const name = createHash('sha256').update(dataFolder).digest('hex').slice(0, 12)
+  const elsewhere = join('/var/lib/postgresql', `pelrin-${name}`)
+  const note = join(dataFolder, 'where-the-database-is.txt')
+  if (!existsSync(note)) {
+    say(`The database's account cannot enter ${dataFolder}; the database lies in ${elsewhere}.`)
+    writeFileSync(note, `${elsewhere}\n`)
+  }
+  return elsewhere
+}
+
+/** The cluster's password, made once, readable by its owner only. */
+function passwordOf(dataFolder: string): string {
+  const file = join(dataFolder, 'database-password')
+  if (!existsSync(file)) writeFileSync(file, randomBytes(24).toString('base64url'), { mode: 0o600 })
+  return readFileSync(file, 'utf8').trim()
+}
+
+async function makeCluster(programs: string, place: string, password: string): Promise<void> {
+  const making = `${place}.making`
+  if (existsSync(making)) {
+    say('An earlier start was interrupted while making the database; making it again.')
+    rmSync(making, { recursive: true, force: true })
+  }
+  mkdirSync(making, { recursive: true, mode: 0o700 })
+  const secret = join(making, 'secret')
+  writeFileSync(secret, password, { mode: 0o600 })
+  if (isRoot()) {
+    const { uid, gid } = accountIds()
+    chownSync(making, uid, gid)
+    chownSync(secret, uid, gid)
+  }
+  say('Making the database …')
+  // initdb wants an empty folder, so it gets one beside the secret.
+  const made = await run(join(programs, 'initdb'), [
+    '-D',
+    join(making, 'cluster'),
+    '-U',
+    'postgres',
+    '--auth=scram-sha-256',
+    `--pwfile=${secret}`,
+    '--encoding=UTF8',
+    '--locale=C.UTF-8',
+    '--data-checksums',
+  ])
+  if (made.code !== 0) {
+    const last = made.output.trim().split('\n').at(-1) ?? ''
+    rmSync(making, { recursive: true, force: true })
+    throw new PlainError(`The database could not be made in ${place}: ${last}`)
+  }
+  rmSync(secret)
+  writeFileSync(join(making, WHOLE), '')
+  renameSync(making, place)
+}
+
+/** Refuses a folder that holds something else, and a cluster of another major version. */
+function checkPlace(programs: string, place: string): boolean {
+  if (!existsSync(place)) return false
+  if (!existsSync(join(place, WHOLE))) {
+    if (readdirSync(place).length > 0)
+      throw new PlainError(
+        `${place} holds files that are not a database of Pelrin's. Move them away, or choose another folder with --data.`,
+      )
+    rmSync(place, { recursive: true })
+    return false
+  }
+  const theirs = readFileSync(join(place, 'cluster', 'PG_VERSION'), 'utf8').trim()
+  const ours = basename(dirname(programs))
+  if (theirs !== ours)
+    throw new PlainError(
+      `The database in ${place} is of PostgreSQL ${theirs}, but ${ours} is installed here. Install PostgreSQL ${theirs}, or choose another folder with --data.`,
+    )
+  return true
+}
+
+/**
+ * Starts the private PostgreSQL cluster of a data folder, making it first when there is none. It listens on a free
+ * loopback port with a password, keeps what it was told through a crash, and never runs as root.
+ *
+ * @param dataFolder where it lies (or what its place is named after)
+ * @param options `throwaway` for tests: gives up durability for speed
+ * @throws PlainError when the folder holds something else, or the database will not start
+ */
+export async function startCluster(dataFolder: string, options: { throwaway?: boolean } = {}): Promise<Cluster> {
+  const folder = resolve(dataFolder)
+  const programs = postgresPrograms()
+  mkdirSync(folder, { recursive: true })
+  const place = placeOf(folder)
+  const password = passwordOf(folder)
+  if (!checkPlace(programs, place)) await makeCluster(programs, place, password)
+  const cluster = join(place, 'cluster')
+  const control = join(programs, 'pg_ctl')
+  const stop = async (): Promise<void> => {
+    await run(control, ['-D', cluster, '-m', 'fast', '-w', '-t', '30', 'stop'])
+  }
+  // Left running by a start that was killed: nobody else uses it, since the data folder is locked to us.
+  if ((await run(control, ['-D', cluster, 'status'])).code === 0) await stop()
+  const port = await freePort()
+  const log = join(place, 'database.log')
+  const settings = [
+    `-p ${port}`,
+    '-c listen_addresses=127.0.0.1',
+    "-c unix_socket_directories=''",
+    '-c max_connections=60',
+    '-c timezone=UTC',
+    ...(options.throwaway === true ? ['-c fsync=off', '-c full_page_writes=off', '-c synchronous_commit=off'] : []),
+  ].join(' ')
+  if (existsSync(log)) chmodSync(log, 0o600)
+  const started = await run(control, ['-D', cluster, '-l', log, '-o', settings, '-w', '-t', '60', 'start'])
+  if (started.code !== 0) {
+    const reason = existsSync(log) ? (readFileSync(log, 'utf8').trim().split('\n').at(-1) ?? '') : started.output.trim()
+    throw new PlainError(`The database would not start: ${reason} (its log is ${log}).`)
+  }
+  const server = `127.0.0.1:${port}`
+  try {
+    await makeDatabase(`postgres://postgres:${password}@${server}/postgres`, password)
+  } catch (error) {
+    await stop()
+    throw error
+  }
+  return { url: `postgres://pelrin:${password}@${server}/pelrin`, stop }
+}
+
+/** The role the server signs in as owns the database and is no superuser, so that its policies hold it too. */
+async function makeDatabase(url: string, password: string): Promise<void> {
+  const client = new pg.Client({ connectionString: url })
+  await client.connect()
+  try {
+    const { rows: roles } = await client.query(`SELECT 1 FROM pg_roles WHERE rolname = 'pelrin'`)
+    if (roles.length === 0) await client.query(`CREATE ROLE pelrin LOGIN PASSWORD '${password}' NOSUPERUSER`)
+    const { rows: databases } = await client.query(`SELECT 1 FROM pg_database WHERE datname = 'pelrin'`)
+    if (databases.length === 0) await client.query('CREATE DATABASE pelrin OWNER pelrin')
+  } finally {
+    await client.end()
+  }
+}

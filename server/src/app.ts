@@ -1,0 +1,99 @@
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import Koa from 'koa'
+import compress from 'koa-compress'
+import helmet from 'koa-helmet'
+import serveStatic from 'koa-static'
+import type { Logger } from 'pino'
+import { authRoutes } from './auth/routes.ts'
+import { bikesRoutes } from './bikes/routes.ts'
+import type { Database } from './db/connection.ts'
+import { healthRouter } from './health/routes.ts'
+import { jsonBody, refuseLarge } from './http/body.ts'
+import { sameSiteOnly } from './http/crossSite.ts'
+import { failures } from './http/failures.ts'
+import { numbered, type RequestState } from './http/request.ts'
+import { Serving } from './http/serve.ts'
+import { limitsRoutes } from './limits/routes.ts'
+import { openApiRouter } from './openapi/routes.ts'
+import { readingsRoutes } from './readings/routes.ts'
+import { standRoutes } from './stand/routes.ts'
+
+/**
+ * The whole server as one Koa application, without a port.
+ *
+ * @param parts `database` to serve from; `logger`; `webRoot` folder of the built web application, if any
+ */
+export function createApp({
+  database,
+  logger,
+  webRoot,
+}: {
+  database: Database
+  logger: Logger
+  webRoot?: string
+}): Koa<RequestState> {
+  const app = new Koa<RequestState>()
+  app.on('error', (error: NodeJS.ErrnoException) => {
+    // A browser that went away in mid-answer is no fault.
+    if (error.code !== 'ECONNRESET' && error.code !== 'EPIPE') logger.error({ err: error }, 'connection')
+  })
+  const serving = new Serving(database)
+  authRoutes(serving)
+  standRoutes(serving)
+  bikesRoutes(serving)
+  readingsRoutes(serving)
+  limitsRoutes(serving)
+  const health = healthRouter(database)
+  const openApi = openApiRouter()
+
+  app.use(numbered(logger))
+  app.use(failures(logger))
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          // Styles are set by the component library as it runs; scripts never are.
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:'],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  )
+  app.use(sameSiteOnly)
+  app.use(refuseLarge)
+  app.use(compress())
+  app.use(health.routes())
+  app.use(openApi.routes())
+  app.use(jsonBody)
+  app.use(serving.router.routes())
+  app.use(serving.router.allowedMethods())
+  if (webRoot !== undefined && existsSync(webRoot)) {
+    app.use(
+      serveStatic(webRoot, {
+        index: false,
+        // Built files carry their content's hash in their name.
+        setHeaders: (response, path) =>
+          path.includes('/assets/') && response.setHeader('Cache-Control', 'public, max-age=31536000, immutable'),
+      }),
+    )
+    app.use(async (ctx, next) => {
+      if (ctx.method !== 'GET' || ctx.path.startsWith('/api/') || /\.\w+$/.test(ctx.path)) return next()
+      // Every other address is a place of the application, which finds its own way from there.
+      ctx.path = '/index.html'
+      ctx.set('Cache-Control', 'no-cache')
+      await serveStatic(webRoot)(ctx, next)
+    })
+  }
+  return app
+}
+
+/** Where the built web application lies. */
+export const WEB_ROOT = join(import.meta.dirname, '../../web/dist')

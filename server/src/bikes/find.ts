@@ -1,0 +1,59 @@
+import type { BikeSummary } from '@pelrin/contract'
+import type { Work } from '../db/work.ts'
+import { summaries } from './summaries.ts'
+
+/** How alike a mistyped word must be to part of what it is to find. */
+const ALIKE = 0.4
+/** Words shorter than this are taken as typed: two wrong letters in three find anything. */
+const SHORTEST_FORGIVEN = 4
+const MOST_WORDS = 6
+
+/** Lower-case words without accents, as search texts are kept; at most six. */
+export function searchWords(text: string): string[] {
+  return text
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((word) => word !== '')
+    .slice(0, MOST_WORDS)
+}
+
+const escapeLike = (word: string): string => word.replace(/[\\%_]/g, (sign) => `\\${sign}`)
+
+/**
+ * A condition every word must meet on `s.search_text`, with its replacements: contained as typed, or, for longer
+ * words, alike to part of it.
+ */
+export async function textCondition(
+  work: Work,
+  text: string,
+): Promise<{ condition: string; replacements: Record<string, string> }> {
+  const words = searchWords(text)
+  await work.select(`SELECT set_config('pg_trgm.word_similarity_threshold', '${ALIKE}', true)`)
+  const replacements: Record<string, string> = {}
+  const conditions = words.map((word, i) => {
+    replacements[`part${i}`] = `%${escapeLike(word)}%`
+    replacements[`word${i}`] = word
+    const asTyped = `s.search_text LIKE :part${i}`
+    return word.length < SHORTEST_FORGIVEN ? asTyped : `(${asTyped} OR :word${i} <% s.search_text)`
+  })
+  return { condition: conditions.length === 0 ? 'true' : conditions.join(' AND '), replacements }
+}
+
+/** Bikes that match what was typed, the likeliest first: tag as typed, then word beginnings, then likeness. */
+export async function findBikes(work: Work, text: string, most = 8): Promise<BikeSummary[]> {
+  const words = searchWords(text)
+  if (words.length === 0) return []
+  const { condition, replacements } = await textCondition(work, text)
+  const begins = words.map((_, i) => `(' ' || s.search_text LIKE :begin${i})::int`).join(' + ')
+  words.forEach((word, i) => (replacements[`begin${i}`] = `% ${escapeLike(word)}%`))
+  return summaries(
+    work,
+    `WHERE ${condition}
+     ORDER BY (lower(b.tag) = :whole) DESC, (${begins}) DESC, word_similarity(:whole, s.search_text) DESC,
+       s.trouble_rank, s.trouble_on, b.id
+     LIMIT :most`,
+    { ...replacements, whole: words.join(' '), most },
+  )
+}

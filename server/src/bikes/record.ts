@@ -1,0 +1,150 @@
+import { spanObservation } from '@pelrin/core'
+import type { BikeRecord, CorrectedReading, Reading, Spot } from '@pelrin/contract'
+import type { Work } from '../db/work.ts'
+import { ProblemError } from '../http/problem.ts'
+import type { ReadingFact, SpotFact } from '../readings/store.ts'
+import { bikeFacts, chainKmAt, type BikeFacts } from '../state/verdictInput.ts'
+import { summaries } from './summaries.ts'
+
+/** One bike's whole record. */
+export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord> {
+  const [summary] = await summaries(work, 'WHERE b.id = :bikeId', { bikeId })
+  const bike = await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })
+  if (!summary || !bike) throw new ProblemError(404, 'bike-unknown')
+  const customer = await work.models.Customer.findByPk(bike.customerId, { transaction: work.transaction })
+  const facts = await bikeFacts(work, bikeId, work.now)
+  const [verdict] = await work.select<{
+    id: string
+    occurredAt: Date
+    readingId: string | null
+    ruleVersion: number
+    outcome: NonNullable<BikeRecord['verdict']>['outcome']
+  }>(
+    `SELECT v.id, v.occurred_at AS "occurredAt", v.reading_id AS "readingId", w.version AS "ruleVersion", v.outcome
+     FROM bike_state s JOIN verdicts v ON v.id = s.verdict_id
+     JOIN house_rule_versions w ON w.id = v.house_rule_version_id WHERE s.bike_id = :bikeId`,
+    { bikeId },
+  )
+  const { fitting, entries } = facts
+  const lastEntry = entries.at(-1)
+  return {
+    summary,
+    version: bike.version,
+    maker: bike.maker,
+    model: bike.model,
+    kind: bike.kind,
+    notes: bike.notes,
+    customer: { id: bike.customerId, name: customer?.name ?? '', phone: customer?.phone ?? null },
+    chain: fitting && {
+      id: fitting.chainId,
+      fittingId: fitting.id,
+      name: fitting.chainName,
+      pitches: fitting.pitches,
+      fittedAt: fitting.from.toISOString(),
+      start: fitting.start,
+      care: fitting.care,
+    },
+    lastOdometer: lastEntry
+      ? { km: lastEntry.km, at: lastEntry.at.toISOString(), unit: bike.odometerUnit }
+      : null,
+    distanceExplanation: distanceExplained(facts),
+    verdict: verdict ? { ...verdict, occurredAt: verdict.occurredAt.toISOString() } : null,
+    readings: standingReadings(facts),
+    events: await eventsOf(work, bikeId, facts),
+    verdictInput: fitting ? facts.input : null,
+  }
+}
+
+function distanceExplained({ fitting, entries, chainKm }: BikeFacts): BikeRecord['distanceExplanation'] {
+  const first = fitting && entries.find((entry) => entry.at >= fitting.from)
+  const last = entries.at(-1)
+  if (!fitting || !first || !last || chainKm === null) return null
+  return {
+    rule: 'distance-by-odometer',
+    inputs: [
+      { symbol: 'o₁', meaning: 'odometer-at-fitting', value: first.km, unit: 'km' },
+      { symbol: 'o₂', meaning: 'odometer-latest', value: last.km, unit: 'km' },
+      { symbol: 'r', meaning: 'odometer-restarts', value: entries.filter((e) => e.at > fitting.from && e.restarted).length, unit: 'text' },
+    ],
+    formula: 's = Σ (oᵢ₊₁ − oᵢ)',
+    result: { value: chainKm, unit: 'km' },
+  }
+}
+
+/** Readings that stand, newest first, each with those it corrected beneath. */
+function standingReadings({ readings, fitting, entries }: BikeFacts): Reading[] {
+  const byId = new Map(readings.map((reading) => [reading.id, reading]))
+  const shown = (reading: ReadingFact): CorrectedReading => ({
+    id: reading.id,
+    occurredAt: reading.occurredAt.toISOString(),
+    recordedAt: reading.recordedAt.toISOString(),
+    person: reading.person,
+    source: reading.source,
+    instrument: {
+      id: reading.instrumentId,
+      name: reading.instrumentName,
+      kind: reading.instrumentKind,
+      recordVersion: reading.recordVersion,
+    },
+    hint: reading.hint,
+    note: reading.note,
+    spots: reading.spots.map((spot) => explainedSpot(spot, reading)),
+    odometer: reading.odometer,
+    chainKm: fitting && reading.fittingId === fitting.id ? chainKmAt(fitting, entries, reading.occurredAt) : null,
+    reason: reading.reason,
+  })
+  return readings
+    .filter((reading) => reading.supersededBy === null && !reading.deleted)
+    .map((reading) => {
+      const corrected: CorrectedReading[] = []
+      for (let id = reading.supersedesId; id !== null; ) {
+        const older = byId.get(id)
+        if (!older) break
+        corrected.push(shown(older))
+        id = older.supersedesId
+      }
+      return { ...shown(reading), corrected }
+    })
+}
+
+/** A spot with the explanation of its numbers, made again from what was typed and the record it was judged with. */
+function explainedSpot(spot: SpotFact, reading: ReadingFact): Spot {
+  const { lengthMm, pitches } = spot
+  const observed =
+    lengthMm !== null && pitches !== null && reading.uMm !== null
+      ? spanObservation({ lengthMm, pitches, uMm: reading.uMm, bias: reading.bias })
+      : null
+  return {
+    ...spot,
+    oddCount: observed?.oddCount ?? false,
+    explanations: observed ? ([observed.explanation, observed.uExplanation] as Spot['explanations']) : [],
+  }
+}
+
+async function eventsOf(work: Work, bikeId: string, { entries, readings }: BikeFacts): Promise<BikeRecord['events']> {
+  const withReading = new Set(readings.map((reading) => reading.odometer?.id))
+  const fittings = await work.select<{ id: string; chain: string; from: Date; to: Date | null; reason: string | null; person: string }>(
+    `SELECT f.id, c.name AS chain, lower(f.during) AS "from", upper(f.during) AS "to", f.end_reason AS reason, p.name AS person
+     FROM fittings f JOIN chains c ON c.id = f.chain_id JOIN people p ON p.id = f.person_id WHERE f.bike_id = :bikeId`,
+    { bikeId },
+  )
+  const chainEvents = await work.select<{ id: string; at: Date; kind: 'cut' | 'shortened' | 'rejoined'; pitches: number | null; person: string }>(
+    `SELECT e.id, e.occurred_at AS at, e.kind, e.pitches_after AS pitches, p.name AS person
+     FROM chain_events e JOIN fittings f ON f.chain_id = e.chain_id JOIN people p ON p.id = e.person_id
+     WHERE f.bike_id = :bikeId AND NOT e.deleted AND e.occurred_at <@ f.during`,
+    { bikeId },
+  )
+  const events: BikeRecord['events'] = [
+    ...fittings.map((f) => ({ id: f.id, at: f.from.toISOString(), kind: 'fitted' as const, value: null, text: f.chain, person: f.person })),
+    ...fittings.flatMap((f) =>
+      f.to === null
+        ? []
+        : [{ id: f.id, at: f.to.toISOString(), kind: 'taken-off' as const, value: null, text: f.reason, person: f.person }],
+    ),
+    ...chainEvents.map((e) => ({ id: e.id, at: e.at.toISOString(), kind: e.kind, value: e.pitches, text: null, person: e.person })),
+    ...entries
+      .filter((entry) => !withReading.has(entry.id))
+      .map((entry) => ({ id: entry.id, at: entry.at.toISOString(), kind: 'odometer' as const, value: entry.km, text: null, person: entry.person })),
+  ]
+  return events.sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : a.kind < b.kind ? -1 : 1))
+}

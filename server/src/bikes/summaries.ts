@@ -1,0 +1,37 @@
+import type { BikeSummary } from '@pelrin/contract'
+import type { Work } from '../db/work.ts'
+
+/** What every list of bikes shows, as columns of one statement; callers add what to list and in which order. */
+const SUMMARY = `
+  b.id, b.label, b.tag, b.frame_mark AS "frameMark",
+  json_build_object('id', c.id, 'name', c.name) AS customer,
+  json_build_object('type', d.type, 'speeds', d.speeds, 'fronts', d.fronts, 'sprockets', d.sprockets) AS drive,
+  s.word, s.advice, s.flags, s.probability AS "probabilityOver", s.median, s.limit_at AS "limit", s.marks,
+  to_char(s.measured_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "measuredAt",
+  s.check_on::text AS "checkOn", s.chain_km AS "chainKm"`
+
+const FROM = `
+  FROM bike_state s
+  JOIN bikes b ON b.id = s.bike_id
+  JOIN customers c ON c.id = b.customer_id
+  JOIN drives d ON d.bike_id = b.id`
+
+/**
+ * Bikes as lists show them.
+ *
+ * @param clauses everything after FROM, in terms of `s` (state), `b` (bike), `c` (customer), `d` (drive)
+ * @param extra further columns
+ */
+export function summaries<Extra extends object = object>(
+  work: Work,
+  clauses: string,
+  replacements: Record<string, unknown>,
+  extra = '',
+): Promise<(BikeSummary & Extra)[]> {
+  return work.select<BikeSummary & Extra>(
+    `SELECT ${SUMMARY}${extra === '' ? '' : `, ${extra}`} ${FROM} ${clauses}`,
+    replacements,
+  )
+}
+
+export const SUMMARY_FROM = FROM

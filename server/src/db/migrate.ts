@@ -1,0 +1,58 @@
+import type { Sequelize } from 'sequelize'
+import { SequelizeStorage, Umzug } from 'umzug'
+import { migrations } from './migrations/index.ts'
+
+/** One step of the schema, forth and back. Each runs in a transaction of its own. */
+export interface Migration {
+  readonly name: string
+  up(run: (sql: string) => Promise<void>): Promise<void>
+  down(run: (sql: string) => Promise<void>): Promise<void>
+}
+
+/** The database was made by a Pelrin that knows migrations this one does not. */
+export class NewerSchemaError extends Error {
+  constructor(readonly unknown: readonly string[]) {
+    super(`The database was made by a newer Pelrin (it holds ${unknown.join(', ')}).`)
+  }
+}
+
+function umzug(sequelize: Sequelize): Umzug<Sequelize> {
+  const inTransaction = (step: (run: (sql: string) => Promise<void>) => Promise<void>) => async (): Promise<void> => {
+    await sequelize.transaction(async (transaction) => {
+      await step(async (sql) => {
+        await sequelize.query(sql, { transaction })
+      })
+    })
+  }
+  return new Umzug({
+    migrations: migrations.map((migration) => ({
+      name: migration.name,
+      up: inTransaction((run) => migration.up(run)),
+      down: inTransaction((run) => migration.down(run)),
+    })),
+    context: sequelize,
+    storage: new SequelizeStorage({ sequelize, tableName: 'schema_migrations' }),
+    logger: undefined,
+  })
+}
+
+/**
+ * Brings the schema up to what this Pelrin knows.
+ *
+ * @returns names of the migrations applied, and how many there were before
+ * @throws NewerSchemaError when the database knows migrations this Pelrin does not
+ */
+export async function migrateUp(sequelize: Sequelize): Promise<{ applied: string[]; before: number }> {
+  const steps = umzug(sequelize)
+  const executed = (await steps.executed()).map((step) => step.name)
+  const known = new Set(migrations.map((migration) => migration.name))
+  const unknown = executed.filter((name) => !known.has(name))
+  if (unknown.length > 0) throw new NewerSchemaError(unknown)
+  const applied = await steps.up()
+  return { applied: applied.map((step) => step.name), before: executed.length }
+}
+
+/** Takes the schema all the way down. All data goes with it. */
+export async function migrateDown(sequelize: Sequelize): Promise<void> {
+  await umzug(sequelize).down({ to: 0 })
+}

@@ -1,0 +1,233 @@
+import type { HouseRule as CoreHouseRule, VerdictFlag, VerdictWord, ChainVerdict, School, SprocketAdvice, InstrumentKind, DriveType } from '@pelrin/core'
+import type { Role, SpotMark, VerdictInput } from '@pelrin/contract'
+
+/** A fact: appended, never rewritten. A correction names what it supersedes; a deletion is a tombstone. */
+interface FactRow {
+  id: string
+  occurredAt: Date
+  recordedAt: Date
+  personId: string
+  deviceId: string | null
+  supersedesId: string | null
+  reason: string | null
+  deleted: boolean
+}
+
+export interface ShopRow {
+  id: string
+  code: string
+  name: string
+  timeZone: string
+  distanceUnit: 'km' | 'mi'
+  demo: boolean
+}
+export interface PersonRow {
+  id: string
+  name: string
+  initials: string
+  signInName: string
+  role: Role
+  passwordHash: string
+  pinHash: string | null
+  active: boolean
+  /** Kept in a demo shop only, to be shown on its sign-in page. */
+  demoPassword: string | null
+}
+export interface DeviceRow {
+  id: string
+  name: string
+}
+export interface SessionRow {
+  tokenHash: Buffer
+  shopId: string
+  deviceId: string
+  personId: string
+  lastSeenAt: Date
+  expiresAt: Date
+}
+export interface SessionPersonRow {
+  tokenHash: Buffer
+  personId: string
+}
+export interface CustomerRow {
+  id: string
+  name: string
+  phone: string | null
+  houseRuleId: string | null
+  version: number
+}
+export interface HouseRuleRow {
+  id: string
+  school: School
+  name: string | null
+  isDefault: boolean
+}
+export interface HouseRuleVersionRow {
+  id: string
+  houseRuleId: string
+  version: number
+  limits: CoreHouseRule['limits']
+  watchShare: number
+  validFrom: Date
+  personId: string | null
+}
+export interface BikeRow {
+  id: string
+  customerId: string
+  label: string
+  maker: string | null
+  model: string | null
+  kind: string
+  tag: string
+  frameMark: string | null
+  notes: string
+  odometerUnit: 'km' | 'mi'
+  houseRuleId: string | null
+  version: number
+}
+export interface DriveRow {
+  id: string
+  bikeId: string
+  type: DriveType
+  speeds: number
+  fronts: number[]
+  sprockets: number[]
+  motor: boolean
+}
+export interface ChainRow {
+  id: string
+  name: string
+  pitches: number | null
+  care: string
+}
+export interface ChainEventRow extends FactRow {
+  chainId: string
+  kind: 'cut' | 'shortened' | 'rejoined'
+  pitchesAfter: number | null
+}
+export interface FittingRow {
+  id: string
+  bikeId: string
+  chainId: string
+  during: readonly [{ value: Date; inclusive: boolean }, { value: Date | null; inclusive: boolean }]
+  start: 'fitted' | 'stated' | 'unknown'
+  endReason: string | null
+  personId: string
+  recordedAt: Date
+}
+export interface DistanceEntryRow extends FactRow {
+  bikeId: string
+  kind: 'odometer'
+  typed: string
+  unit: 'km' | 'mi'
+  km: number
+  restarted: boolean
+}
+export interface InstrumentRow {
+  id: string
+  kind: InstrumentKind
+  name: string
+  retiredAt: Date | null
+}
+export interface InstrumentVersionRow {
+  id: string
+  instrumentId: string
+  version: number
+  uMm: number | null
+  u: number | null
+  bias: number
+  biasU: number
+  marks: number[] | null
+  checkedOn: string | null
+  validFrom: Date
+  personId: string
+  reason: string
+}
+export interface ReadingRow extends FactRow {
+  bikeId: string
+  chainId: string
+  fittingId: string
+  instrumentId: string
+  instrumentVersionId: string
+  distanceEntryId: string | null
+  source: 'shop' | 'customer'
+  hint: 'worn' | 'nothing' | null
+  note: string | null
+}
+export interface SpotRow {
+  id: string
+  readingId: string
+  readingOccurredAt: Date
+  position: number
+  place: number | null
+  typed: string | null
+  unit: 'mm' | 'in' | null
+  pastMarkMm: number | null
+  lengthMm: number | null
+  pitches: number | null
+  value: number | null
+  over: number | null
+  under: number | null
+  u: number
+}
+export interface VerdictRow extends FactRow {
+  bikeId: string
+  chainId: string | null
+  fittingId: string | null
+  readingId: string | null
+  houseRuleVersionId: string
+  word: VerdictWord
+  probability: number | null
+  input: VerdictInput
+  outcome: ChainVerdict
+}
+export interface VisitRow {
+  id: string
+  bikeId: string
+  day: string
+  position: number
+  promisedAt: Date | null
+  reason: string
+  state: 'waiting' | 'on-stand' | 'done'
+  onStandSince: Date | null
+  deviceId: string | null
+  version: number
+}
+export interface BikeStateRow {
+  bikeId: string
+  chainId: string | null
+  fittingId: string | null
+  verdictId: string | null
+  houseRuleVersionId: string
+  word: VerdictWord
+  advice: SprocketAdvice | null
+  flags: VerdictFlag[]
+  probability: number | null
+  median: number | null
+  limitAt: number
+  marks: SpotMark[]
+  measuredAt: Date | null
+  checkOn: string | null
+  chainKm: number | null
+  troubleRank: number
+  troubleOn: string
+  searchText: string
+  lastFactId: string | null
+}
+export interface AuditRow {
+  id: string
+  at: Date
+  personId: string | null
+  deviceId: string | null
+  requestId: string | null
+  action: string
+  subjectKind: string
+  subjectId: string
+  detail: object
+}
+export interface IdempotencyKeyRow {
+  key: string
+  requestHash: string
+  status: number | null
+  response: unknown
+}

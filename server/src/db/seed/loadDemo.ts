@@ -1,0 +1,432 @@
+import { hash } from '@node-rs/argon2'
+import { chainVerdict, parseLength, SHIPPED_RULES, spanObservation, type VerdictReading } from '@pelrin/core'
+import type { VerdictInput } from '@pelrin/contract'
+import { daysLater, dayIn, momentAt } from '../../state/days.ts'
+import { judgeBike } from '../../state/judgeBike.ts'
+import type { Database } from '../connection.ts'
+import type {
+  BikeRow,
+  ChainEventRow,
+  ChainRow,
+  CustomerRow,
+  DistanceEntryRow,
+  DriveRow,
+  FittingRow,
+  ReadingRow,
+  SpotRow,
+  VerdictRow,
+} from '../models/rows.ts'
+import { inShop, type Work } from '../work.ts'
+import { BikeSimulation, type Ending, type History, type PastReading } from './history.ts'
+import { Chance } from './random.ts'
+import { customers, DRIVES, INSTRUMENTS, LINE_UP, PEOPLE, SHOP, type BikePlan, type InstrumentKey } from './scenario.ts'
+
+const SEED = 20260
+
+/** How the bikes in for today stand. */
+const ENDINGS: Record<string, Ending> = {
+  Causeway: { daysAgo: 9, worn: 1.3, instrument: 'rule' },
+  'Bakery van 2': { daysAgo: 62, worn: 0.9 },
+  'Sand racer': { daysAgo: 24, worn: 0.42 },
+  'Island mail 4': { daysAgo: 1, worn: 1.2, twist: 'disagree' },
+  Tandem: { daysAgo: 12, worn: 1.42 },
+  'School pool 7': { daysAgo: 100, worn: 0.3 },
+  Downs: { daysAgo: 5, worn: 0.86, twist: 'shortened', instrument: 'digital' },
+  Courier: { daysAgo: 11, worn: 0.35, twist: 'rotation' },
+}
+
+/** The rest take what comes, with enough of each kind that every state is to be seen. */
+function endingOf(plan: BikePlan, chance: Chance): Ending {
+  const told = ENDINGS[plan.label]
+  if (told) return told
+  const lot = chance.unit()
+  if (lot < 0.12) return { daysAgo: chance.whole(3, 40), worn: chance.between(1.25, 1.8) }
+  if (lot < 0.25) return { daysAgo: chance.whole(2, 50), worn: chance.between(0.82, 0.95) }
+  if (lot < 0.35) return { daysAgo: chance.whole(190, 290), worn: chance.between(0.3, 0.7) }
+  if (lot < 0.43) return { daysAgo: chance.whole(4, 50), worn: 0, twist: 'fresh' }
+  return { daysAgo: chance.whole(3, 170), worn: chance.between(0.1, 0.75) }
+}
+
+export interface Loaded {
+  readonly shopId: string
+  readonly bikes: number
+  readonly readings: number
+}
+
+/**
+ * Loads the demo shop, the same every time, with dates counted back from a day.
+ *
+ * All of it is one transaction: a load that was interrupted leaves nothing behind.
+ *
+ * @param now the moment it is loaded at
+ * @param progress told how many bikes are done, of how many
+ */
+export async function loadDemo(
+  database: Database,
+  now: Date,
+  progress: (done: number, of: number) => void = () => undefined,
+): Promise<Loaded> {
+  const chance = new Chance(SEED)
+  // Counted from the start of the day, so that a second load on one day gives the very same rows.
+  const today = momentAt(SHOP.timeZone, dayIn(SHOP.timeZone, now), '08:30')
+  const founded = new Date(today.getTime() - 760 * 86_400_000)
+  const shopId = chance.id(founded)
+  await database.models.Shop.create({ id: shopId, ...SHOP, distanceUnit: 'km', demo: true })
+  try {
+    return await inShop(database, shopId, null, (work) => new Loader(work, chance, today, founded, progress).load())
+  } catch (error) {
+    await database.models.Shop.destroy({ where: { id: shopId } })
+    throw error
+  }
+}
+
+class Loader {
+  private peopleIds: string[] = []
+  private instruments = new Map<InstrumentKey, { id: string; versionId: string }>()
+  private rule = { id: '', versionId: '' }
+  /** Rows gathered over all bikes, written table by table: a few large statements instead of thousands of small ones. */
+  private readonly pending = {
+    customers: [] as Partial<CustomerRow>[],
+    bikes: [] as Partial<BikeRow>[],
+    drives: [] as Partial<DriveRow>[],
+    chains: [] as Partial<ChainRow>[],
+    fittings: [] as Partial<FittingRow>[],
+    chainEvents: [] as Partial<ChainEventRow>[],
+    entries: [] as Partial<DistanceEntryRow>[],
+    readings: [] as Partial<ReadingRow>[],
+    spots: [] as Partial<SpotRow>[],
+    verdicts: [] as Partial<VerdictRow>[],
+  }
+  private readonly toJudge: { bikeId: string; at: Date; by: number; readingId: string | null }[] = []
+
+  constructor(
+    private readonly work: Work,
+    private readonly chance: Chance,
+    private readonly today: Date,
+    private readonly founded: Date,
+    private readonly progress: (done: number, of: number) => void,
+  ) {}
+
+  async load(): Promise<Loaded> {
+    await this.loadPeople()
+    await this.loadRules()
+    await this.loadInstruments()
+    const plans = customers()
+    const total = plans.reduce((sum, plan) => sum + plan.bikes.length, 0)
+    let number = 0
+    const inToday = new Map<string, string>()
+    for (const plan of plans) {
+      const customerId = this.chance.id(this.founded)
+      const phone = `01${this.chance.whole(100, 999)} 555 ${this.chance.whole(100, 999)}`
+      this.pending.customers.push({ id: customerId, name: plan.name, phone, version: 1 })
+      for (const bikePlan of plan.bikes) {
+        const bikeId = this.addBike(customerId, bikePlan, 400 + number++ * 7)
+        inToday.set(`${plan.name}/${bikePlan.label}`, bikeId)
+      }
+    }
+    await this.write()
+    for (const [done, { bikeId, at, by, readingId }] of this.toJudge.entries()) {
+      const author = { personId: this.peopleIds[by]!, deviceId: null, requestId: null }
+      await judgeBike({ ...this.work, now: at, author }, bikeId, { readingId, occurredAt: at })
+      this.progress(done + 1, total)
+    }
+    await this.loadLineUp(inToday)
+    return { shopId: this.work.shopId, bikes: total, readings: this.pending.readings.length }
+  }
+
+  private async write(): Promise<void> {
+    const { models, transaction } = this.work
+    const { pending } = this
+    await models.Customer.bulkCreate(pending.customers, { transaction })
+    await models.Bike.bulkCreate(pending.bikes, { transaction })
+    await models.Drive.bulkCreate(pending.drives, { transaction })
+    await models.Chain.bulkCreate(pending.chains, { transaction })
+    await models.Fitting.bulkCreate(pending.fittings, { transaction })
+    await models.ChainEvent.bulkCreate(pending.chainEvents, { transaction })
+    await models.DistanceEntry.bulkCreate(pending.entries, { transaction })
+    await models.Reading.bulkCreate(pending.readings, { transaction })
+    await models.Spot.bulkCreate(pending.spots, { transaction })
+    await models.Verdict.bulkCreate(pending.verdicts, { transaction })
+  }
+
+  private async loadPeople(): Promise<void> {
+    const { models, transaction } = this.work
+    for (const { password, pin, ...person } of PEOPLE) {
+      const id = this.chance.id(this.founded)
+      this.peopleIds.push(id)
+      const salt = Buffer.from(id.replaceAll('-', ''), 'hex')
+      await models.Person.create(
+        {
+          id,
+          ...person,
+          passwordHash: await hash(password, { salt }),
+          pinHash: await hash(pin, { salt }),
+          active: true,
+          demoPassword: password,
+        },
+        { transaction },
+      )
+    }
+  }
+
+  private async loadRules(): Promise<void> {
+    const { models, transaction } = this.work
+    for (const [i, { school, limits, watchShare }] of SHIPPED_RULES.entries()) {
+      const id = this.chance.id(this.founded)
+      const versionId = this.chance.id(this.founded)
+      if (i === 0) this.rule = { id, versionId }
+      await models.HouseRule.create({ id, school, isDefault: i === 0 }, { transaction })
+      await models.HouseRuleVersion.create(
+        { id: versionId, houseRuleId: id, version: 1, limits, watchShare, validFrom: this.founded },
+        { transaction },
+      )
+    }
+  }
+
+  private async loadInstruments(): Promise<void> {
+    const { models, transaction } = this.work
+    const day = dayIn(SHOP.timeZone, this.today)
+    for (const instrument of INSTRUMENTS) {
+      const id = this.chance.id(this.founded)
+      const versionId = this.chance.id(this.founded)
+      this.instruments.set(instrument.key, { id, versionId })
+      await models.Instrument.create({ id, kind: instrument.kind, name: instrument.name }, { transaction })
+      await models.InstrumentVersion.create(
+        {
+          id: versionId,
+          instrumentId: id,
+          version: 1,
+          uMm: 'uMm' in instrument ? instrument.uMm : null,
+          u: 'u' in instrument ? instrument.u : null,
+          bias: 0,
+          biasU: 0,
+          marks: 'marks' in instrument ? [...instrument.marks] : null,
+          checkedOn: daysLater(day, -instrument.checkedDaysAgo),
+          validFrom: this.founded,
+          personId: this.peopleIds[0]!,
+          reason: 'taken into use',
+        },
+        { transaction },
+      )
+    }
+  }
+
+  private addBike(customerId: string, plan: BikePlan, number: number): string {
+    const id = this.chance.id(this.founded)
+    const drive = DRIVES[plan.drive]
+    const maker = this.chance.pick(['Ostling', 'Varrow', 'Tindrel', 'Korvane', 'Mabry'])
+    this.pending.bikes.push({
+      id,
+      customerId,
+      label: plan.label,
+      maker,
+      model: null,
+      kind: plan.kind,
+      tag: String(number).padStart(4, '0'),
+      frameMark: `${maker.slice(0, 2).toUpperCase()}${this.chance.whole(10_000, 99_999)}`,
+      notes: '',
+      odometerUnit: plan.miles === true ? 'mi' : 'km',
+      version: 1,
+    })
+    this.pending.drives.push({
+      id: this.chance.id(this.founded),
+      bikeId: id,
+      type: drive.type,
+      speeds: drive.speeds,
+      fronts: [...drive.fronts],
+      sprockets: [...drive.sprockets],
+      motor: 'motor' in drive ? drive.motor : false,
+    })
+    this.addHistory(id, plan, new BikeSimulation(this.chance, plan, this.today, endingOf(plan, this.chance)).run())
+    return id
+  }
+
+  private addHistory(bikeId: string, plan: BikePlan, history: History): void {
+    const { pending } = this
+    const chainIds = history.chains.map(() => this.chance.id(this.founded))
+    pending.chains.push(...history.chains.map((chain, i) => ({ id: chainIds[i]!, ...chain })))
+    const fittingIds = history.fittings.map((fitting) => this.chance.id(fitting.from))
+    pending.fittings.push(
+      ...history.fittings.map(({ chain, from, to, start, endReason }, i) => ({
+        id: fittingIds[i]!,
+        bikeId,
+        chainId: chainIds[chain]!,
+        during: [
+          { value: from, inclusive: true },
+          { value: to, inclusive: false },
+        ] as FittingRow['during'],
+        start,
+        endReason,
+        personId: this.peopleIds[0]!,
+        recordedAt: from,
+      })),
+    )
+    pending.chainEvents.push(
+      ...history.events.map(({ chain, at, ...event }) => ({
+        ...event,
+        ...this.fact(at, 0),
+        chainId: chainIds[chain]!,
+      })),
+    )
+    pending.entries.push(
+      ...history.odometers.map(({ at, typed, km, by }) => this.odometer(bikeId, at, typed, km, by)),
+    )
+    const sofar: { fitting: number; reading: VerdictReading }[] = []
+    let lastReadingId: string | null = null
+    for (const [i, past] of history.readings.entries()) {
+      const entry = past.odometer
+        ? this.odometer(bikeId, past.at, past.odometer.typed, past.odometer.km, past.by)
+        : null
+      if (entry) pending.entries.push(entry)
+      const fact = this.fact(past.at, past.by)
+      lastReadingId = fact.id
+      const rows = past.spots.map((spot, position) => this.spot(fact.id, past, spot, position))
+      const on = { chainId: chainIds[history.fittings[past.fitting]!.chain]!, fittingId: fittingIds[past.fitting]! }
+      pending.readings.push({
+        ...fact,
+        bikeId,
+        ...on,
+        instrumentId: this.instruments.get(past.instrument)!.id,
+        instrumentVersionId: this.instruments.get(past.instrument)!.versionId,
+        distanceEntryId: entry?.id ?? null,
+        source: 'shop',
+      })
+      pending.spots.push(...rows)
+      sofar.push({ fitting: past.fitting, reading: asVerdictReading(fact.id, past, rows, this.instruments) })
+      // The last verdict is given by the same code as any other, from the database.
+      if (i === history.readings.length - 1) continue
+      const readings = sofar.filter(({ fitting }) => fitting === past.fitting).map(({ reading }) => reading)
+      pending.verdicts.push({ bikeId, ...on, readingId: fact.id, ...this.pastVerdict(past, plan, readings) })
+    }
+    const last = history.readings.at(-1)!
+    const present = history.fittings.length - 1
+    const measured = last.fitting === present
+    this.toJudge.push({
+      bikeId,
+      at: measured ? last.at : history.fittings[present]!.from,
+      by: last.by,
+      readingId: measured ? lastReadingId : null,
+    })
+  }
+
+  private fact(at: Date, by: number) {
+    return {
+      id: this.chance.id(at),
+      occurredAt: at,
+      recordedAt: at,
+      personId: this.peopleIds[by]!,
+      deviceId: null,
+      supersedesId: null,
+      reason: null,
+      deleted: false,
+    }
+  }
+
+  private odometer(bikeId: string, at: Date, typed: string, km: number, by: number): Partial<DistanceEntryRow> {
+    return {
+      ...this.fact(at, by),
+      bikeId,
+      kind: 'odometer',
+      typed,
+      unit: typed.endsWith('mi') ? 'mi' : 'km',
+      km,
+      restarted: false,
+    }
+  }
+
+  private spot(readingId: string, past: PastReading, spot: PastReading['spots'][number], position: number): SpotRow {
+    const row: SpotRow = {
+      id: this.chance.id(past.at),
+      readingId,
+      readingOccurredAt: past.at,
+      position,
+      place: null,
+      typed: spot.typed,
+      unit: null,
+      pastMarkMm: null,
+      lengthMm: null,
+      pitches: spot.pitches,
+      value: spot.value,
+      over: spot.over,
+      under: spot.under,
+      u: instrumentOf(past.instrument).u ?? 0.05,
+    }
+    if (spot.pitches === null || spot.typed === null) return row
+    const parsed = parseLength(spot.typed)
+    if (!parsed.ok) throw new Error(`${spot.typed} is no length`)
+    const { lengthMm, unit, pastMarkMm } = parsed.length
+    const { value, u } = spanObservation({
+      lengthMm,
+      pitches: spot.pitches,
+      uMm: instrumentOf(past.instrument).uMm ?? 0.25,
+    })
+    return { ...row, lengthMm, unit, pastMarkMm, value, u }
+  }
+
+  /** The verdict as it was given then, from the readings there were. */
+  private pastVerdict(past: PastReading, plan: BikePlan, readings: VerdictReading[]): Partial<VerdictRow> {
+    const drive = DRIVES[plan.drive]
+    const input = {
+      readings,
+      drive: { type: drive.type, speeds: drive.speeds },
+      rule: { ...SHIPPED_RULES[0], id: this.rule.id, version: 1 },
+      chain: { kmSinceFittedNew: null },
+      instruments: [],
+      otherRules: [],
+    } as unknown as VerdictInput
+    const outcome = chainVerdict(input)
+    return {
+      ...this.fact(past.at, past.by),
+      houseRuleVersionId: this.rule.versionId,
+      word: outcome.word,
+      probability: outcome.probabilityOver,
+      input,
+      outcome,
+    }
+  }
+
+  private async loadLineUp(bikeIds: ReadonlyMap<string, string>): Promise<void> {
+    const day = dayIn(SHOP.timeZone, this.today)
+    await this.work.models.Visit.bulkCreate(
+      LINE_UP.map(({ customer, label, at, reason }, i) => ({
+        id: this.chance.id(this.today),
+        bikeId: bikeIds.get(`${customer}/${label}`)!,
+        day,
+        position: i + 1,
+        promisedAt: momentAt(SHOP.timeZone, day, at),
+        reason,
+        state: 'waiting' as const,
+        version: 1,
+      })),
+      { transaction: this.work.transaction },
+    )
+  }
+}
+
+function instrumentOf(key: InstrumentKey): { uMm: number | undefined; u: number | undefined } {
+  const found = INSTRUMENTS.find((instrument) => instrument.key === key)!
+  return { uMm: 'uMm' in found ? found.uMm : undefined, u: 'u' in found ? found.u : undefined }
+}
+
+function asVerdictReading(
+  id: string,
+  past: PastReading,
+  rows: readonly SpotRow[],
+  instruments: ReadonlyMap<InstrumentKey, { id: string }>,
+): VerdictReading {
+  const kind = INSTRUMENTS.find((instrument) => instrument.key === past.instrument)!.kind
+  return {
+    id,
+    occurredAt: past.at.getTime(),
+    chainKm: past.odometer?.km ?? null,
+    source: 'shop',
+    instrument: { id: instruments.get(past.instrument)!.id, kind, biasU: 0 },
+    spots: rows.map(({ value, over, under, u, pitches }) => ({
+      u,
+      ...(value === null ? {} : { value }),
+      ...(over === null ? {} : { over }),
+      ...(under === null ? {} : { under }),
+      ...(pitches === null ? {} : { pitches }),
+    })),
+  }
+}

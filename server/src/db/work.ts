@@ -1,0 +1,92 @@
+import { QueryTypes, type Transaction } from 'sequelize'
+import { v7 } from 'uuid'
+import type { Database } from './connection.ts'
+import type { Models } from './models/index.ts'
+
+/** Who writes, on what, answering which request. */
+export interface Author {
+  readonly personId: string
+  readonly deviceId: string | null
+  readonly requestId: string | null
+}
+
+/**
+ * One transaction in one shop. Stores take it as their first argument and have no other way to the database:
+ * the shop is set on the transaction itself, and the database's own policies hold every statement in it to that
+ * shop. A statement outside of one finds no rows and can write none.
+ */
+export interface Work {
+  readonly shopId: string
+  readonly transaction: Transaction
+  readonly models: Models
+  readonly author: Author | null
+  readonly now: Date
+  /** Rows of a statement with named replacements, all in this shop. */
+  select<Row extends object>(sql: string, replacements?: Record<string, unknown>): Promise<Row[]>
+}
+
+/**
+ * Runs a piece of work in a shop: all of it or nothing.
+ *
+ * @param shopId the shop; every row read or written belongs to it
+ * @param author who writes; null for reading and for the system itself
+ */
+export async function inShop<T>(
+  database: Database,
+  shopId: string,
+  author: Author | null,
+  job: (work: Work) => Promise<T>,
+): Promise<T> {
+  const { sequelize, models } = database
+  return sequelize.transaction(async (transaction) => {
+    await sequelize.query(`SELECT set_config('pelrin.shop_id', :shopId, true)`, {
+      replacements: { shopId },
+      transaction,
+    })
+    return job({
+      shopId,
+      transaction,
+      models,
+      author,
+      now: new Date(),
+      select: <Row extends object>(sql: string, replacements: Record<string, unknown> = {}) =>
+        sequelize.query<Row>(sql, { replacements, transaction, type: QueryTypes.SELECT }),
+    })
+  })
+}
+
+/** The author of a piece of work that writes. */
+export function authorOf(work: Work): Author {
+  if (!work.author) throw new Error('this work has no author and may not write')
+  return work.author
+}
+
+/** Columns common to every fact. */
+export function factBy(work: Work): { recordedAt: Date; personId: string; deviceId: string | null } {
+  const { personId, deviceId } = authorOf(work)
+  return { recordedAt: work.now, personId, deviceId }
+}
+
+/** Writes down that something was done. */
+export async function audited(
+  work: Work,
+  action: string,
+  subjectKind: string,
+  subjectId: string,
+  detail: object = {},
+): Promise<void> {
+  await work.models.Audit.create(
+    {
+      id: v7(),
+      at: work.now,
+      personId: work.author?.personId ?? null,
+      deviceId: work.author?.deviceId ?? null,
+      requestId: work.author?.requestId ?? null,
+      action,
+      subjectKind,
+      subjectId,
+      detail,
+    },
+    { transaction: work.transaction },
+  )
+}

@@ -1,0 +1,41 @@
+import type { AddressInfo } from 'node:net'
+import { pino } from 'pino'
+import { createApp, WEB_ROOT } from './app.ts'
+import { openForServing } from './db/connection.ts'
+
+/** Serves until told to stop. Settings come from the environment: DATABASE_URL, HOST, PORT, LOG_LEVEL. */
+const url = process.env['DATABASE_URL']
+if (url === undefined) throw new Error('DATABASE_URL is not set')
+const logger = pino({ level: process.env['LOG_LEVEL'] ?? 'info' }, pino.destination(2))
+const database = await openForServing(url)
+const server = createApp({ database, logger, webRoot: WEB_ROOT }).listen(
+  Number(process.env['PORT'] ?? 7340),
+  process.env['HOST'] ?? '127.0.0.1',
+)
+
+server.on('listening', () => {
+  process.send?.({ listening: (server.address() as AddressInfo).port })
+})
+server.on('error', (error: NodeJS.ErrnoException) => {
+  process.send?.({ failed: error.code ?? error.message })
+  process.exit(1)
+})
+
+let stopping = false
+/** Takes no new request, finishes those under way, lets go of the database. */
+async function stop(): Promise<void> {
+  if (stopping) return
+  stopping = true
+  server.closeIdleConnections()
+  const closed = new Promise((done) => server.close(done))
+  // A connection that will not end does not hold up the stop.
+  const impatient = setTimeout(() => server.closeAllConnections(), 4_000)
+  await closed
+  clearTimeout(impatient)
+  await database.close()
+  process.exit(0)
+}
+process.on('SIGTERM', () => void stop())
+process.on('SIGINT', () => void stop())
+// The start command is gone: nobody would stop us later.
+process.on('disconnect', () => void stop())

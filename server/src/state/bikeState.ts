@@ -1,0 +1,128 @@
+import type { ChainVerdict, VerdictWord } from '@pelrin/core'
+import type { SpotMark, VerdictInput } from '@pelrin/contract'
+import type { BikeStateRow } from '../db/models/rows.ts'
+import type { Work } from '../db/work.ts'
+import { standingEntries } from '../distance/store.ts'
+import { dayIn, daysLater } from './days.ts'
+import { presentFitting } from './presentFitting.ts'
+import { chainKmAt } from './verdictInput.ts'
+
+/** Holds a bike's state until the transaction ends, so that two writers take their turn. */
+export async function lockBikeState(work: Work, bikeId: string): Promise<void> {
+  await work.select('SELECT bike_id FROM bike_state WHERE bike_id = :bikeId FOR UPDATE', { bikeId })
+}
+
+/** Where a word stands among troubles: what comes off first, then what is in doubt, then the rest by its day. */
+const RANK: Record<VerdictWord, number> = {
+  change: 0,
+  'measure-again': 1,
+  'measure-it': 2,
+  'closing-in': 2,
+  'not-measured-yet': 2,
+  'keep-riding': 2,
+}
+
+interface LatestVerdict {
+  id: string
+  occurredAt: Date
+  chainId: string | null
+  fittingId: string | null
+  houseRuleVersionId: string
+  readingId: string | null
+  input: VerdictInput
+  outcome: ChainVerdict
+}
+
+/**
+ * Derives a bike's state from its facts and stores it: the latest verdict as it was given, the chain's distance,
+ * the text it is found by. Nothing in it depends on today.
+ */
+export async function refreshBikeState(work: Work, bikeId: string): Promise<void> {
+  const row = await deriveBikeState(work, bikeId)
+  await work.models.BikeState.upsert(row, { transaction: work.transaction, conflictFields: ['shop_id', 'bike_id'] as never })
+}
+
+/** What a bike's state is by its facts. */
+export async function deriveBikeState(work: Work, bikeId: string): Promise<BikeStateRow> {
+  const [verdict] = await work.select<LatestVerdict>(
+    `SELECT id, occurred_at AS "occurredAt", chain_id AS "chainId", fitting_id AS "fittingId",
+       house_rule_version_id AS "houseRuleVersionId", reading_id AS "readingId", input, outcome
+     FROM verdicts WHERE bike_id = :bikeId AND NOT deleted ORDER BY recorded_at DESC, id DESC LIMIT 1`,
+    { bikeId },
+  )
+  if (!verdict) throw new Error(`bike ${bikeId} has never been judged`)
+  const [named] = await work.select<{ text: string; timeZone: string }>(
+    `SELECT lower(unaccent(concat_ws(' ', c.name, b.label, b.tag, b.frame_mark, b.maker, b.model))) AS text,
+       s.time_zone AS "timeZone"
+     FROM bikes b JOIN customers c ON c.id = b.customer_id JOIN shops s ON s.id = pelrin_shop() WHERE b.id = :bikeId`,
+    { bikeId },
+  )
+  const fitting = await presentFitting(work, bikeId)
+  const entries = await standingEntries(work, bikeId)
+  const { outcome, input } = verdict
+  const counted = input.readings.filter((reading) => outcome.countedReadingIds.includes(reading.id))
+  const measuredAt = counted.length === 0 ? null : new Date(Math.max(...counted.map((reading) => reading.occurredAt)))
+  const zone = named?.timeZone ?? 'UTC'
+  const from = dayIn(zone, measuredAt ?? (outcome.word === 'not-measured-yet' && fitting ? fitting.from : verdict.occurredAt))
+  const checkOn = outcome.checkInDays === null ? null : daysLater(from, outcome.checkInDays)
+  return {
+    bikeId,
+    chainId: verdict.chainId,
+    fittingId: verdict.fittingId,
+    verdictId: verdict.id,
+    houseRuleVersionId: verdict.houseRuleVersionId,
+    word: outcome.word,
+    advice: outcome.advice,
+    flags: [...outcome.flags],
+    probability: outcome.probabilityOver,
+    median: outcome.median,
+    limitAt: outcome.limit,
+    marks: marksOf(outcome, counted),
+    measuredAt,
+    checkOn,
+    chainKm: fitting ? chainKmAt(fitting, entries, entries.at(-1)?.at ?? fitting.from) : null,
+    troubleRank: RANK[outcome.word],
+    troubleOn: checkOn ?? from,
+    searchText: named?.text ?? '',
+    lastFactId: verdict.readingId ?? verdict.id,
+  }
+}
+
+function marksOf(outcome: ChainVerdict, counted: VerdictInput['readings']): SpotMark[] {
+  return counted.flatMap((reading) =>
+    reading.spots.map((spot, index) => ({
+      value: spot.value ?? null,
+      over: spot.over ?? null,
+      under: spot.under ?? null,
+      u: spot.u,
+      worst: outcome.worst?.readingId === reading.id && outcome.worst.spot === index,
+    })),
+  )
+}
+
+/**
+ * Derives the state of every bike of the shop anew from its facts.
+ *
+ * @returns how many bikes there are, and which had a state that differed from what was stored
+ */
+export async function rebuildState(work: Work): Promise<{ bikes: number; differing: string[] }> {
+  const bikes = await work.select<{ id: string }>('SELECT id FROM bikes ORDER BY id')
+  const differing: string[] = []
+  for (const { id } of bikes) {
+    const stored = await work.models.BikeState.findByPk(id, { transaction: work.transaction })
+    const derived = await deriveBikeState(work, id)
+    if (canonical(stored?.get({ plain: true }) ?? {}) === canonical(derived)) continue
+    differing.push(id)
+    await refreshBikeState(work, id)
+  }
+  return { bikes: bikes.length, differing }
+}
+
+/** JSON with its keys in order, so that two rows compare by content. */
+function canonical(value: unknown): string {
+  return JSON.stringify(value, (_, part: unknown) =>
+    part !== null && typeof part === 'object' && !Array.isArray(part) && !(part instanceof Date)
+      ? Object.fromEntries(Object.entries(part).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : part,
+  )
+}

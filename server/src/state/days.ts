@@ -1,0 +1,21 @@
+import dayjs from 'dayjs'
+import timezone from 'dayjs/plugin/timezone.js'
+import utc from 'dayjs/plugin/utc.js'
+
+dayjs.extend(utc)
+dayjs.extend(timezone)
+
+/** The day a moment falls on in a shop's zone, YYYY-MM-DD. */
+export function dayIn(timeZone: string, moment: Date): string {
+  return dayjs(moment).tz(timeZone).format('YYYY-MM-DD')
+}
+
+/** A day so many days later, YYYY-MM-DD. */
+export function daysLater(day: string, days: number): string {
+  return dayjs.utc(day).add(days, 'day').format('YYYY-MM-DD')
+}
+
+/** A clock time of a day in a shop's zone, as a moment. */
+export function momentAt(timeZone: string, day: string, clock: string): Date {
+  return dayjs.tz(`${day} ${clock}`, timeZone).toDate()
+}

@@ -1,0 +1,97 @@
+import { odometerDistance, type VerdictReading } from '@pelrin/core'
+import type { VerdictInput } from '@pelrin/contract'
+import type { Work } from '../db/work.ts'
+import { standingEntries, type StandingEntry } from '../distance/store.ts'
+import { asHouseRule, ruleFor, rulesInForce, type RuleInForce } from '../limits/houseRulesStore.ts'
+import { asAvailable, instrumentsInUse } from '../limits/instrumentsStore.ts'
+import { readingsOfBike, type ReadingFact } from '../readings/store.ts'
+import { presentFitting, type PresentFitting } from './presentFitting.ts'
+
+/** Everything known of a bike that its verdict rests on. */
+export interface BikeFacts {
+  readonly fitting: PresentFitting | null
+  readonly readings: readonly ReadingFact[]
+  readonly entries: readonly StandingEntry[]
+  readonly rule: RuleInForce
+  readonly input: VerdictInput
+  /** What the present chain had run at the last odometer value, km. */
+  readonly chainKm: number | null
+}
+
+/** Kilometres of the present chain up to a moment; null when the odometer does not say. */
+export function chainKmAt(fitting: PresentFitting, entries: readonly StandingEntry[], at: Date): number | null {
+  const values = entries.map((entry) => ({ at: entry.at.getTime(), km: entry.km, restarted: entry.restarted }))
+  const km = odometerDistance(values, fitting.from.getTime(), at.getTime())
+  if (km !== null) return km
+  // Fitted new, and nothing ridden was written down since: it has run nothing that is known.
+  return fitting.start === 'fitted' ? 0 : null
+}
+
+function asVerdictReading(reading: ReadingFact, chainKm: number | null): VerdictReading {
+  return {
+    id: reading.id,
+    occurredAt: reading.occurredAt.getTime(),
+    chainKm,
+    source: reading.source,
+    instrument: { id: reading.instrumentId, kind: reading.instrumentKind, biasU: reading.biasU },
+    spots: reading.spots.map(({ place, value, over, under, u, pitches }) => ({
+      u,
+      ...(place === null ? {} : { place }),
+      ...(value === null ? {} : { value }),
+      ...(over === null ? {} : { over }),
+      ...(under === null ? {} : { under }),
+      ...(pitches === null ? {} : { pitches }),
+    })),
+    ...(reading.hint === null ? {} : { hint: reading.hint }),
+  }
+}
+
+/**
+ * Gathers what a bike's verdict rests on.
+ *
+ * @param asOf the moment at which instruments are in date or not
+ */
+export async function bikeFacts(work: Work, bikeId: string, asOf: Date): Promise<BikeFacts> {
+  const [bike] = await work.select<{
+    ownRule: string | null
+    customerRule: string | null
+    type: 'derailleur' | 'hub-gear' | 'single-speed'
+    speeds: number
+  }>(
+    `SELECT b.house_rule_id AS "ownRule", c.house_rule_id AS "customerRule", d.type, d.speeds
+     FROM bikes b JOIN customers c ON c.id = b.customer_id JOIN drives d ON d.bike_id = b.id WHERE b.id = :bikeId`,
+    { bikeId },
+  )
+  if (!bike) throw new Error(`bike ${bikeId} has no drive`)
+  const fitting = await presentFitting(work, bikeId)
+  const readings = await readingsOfBike(work, bikeId)
+  const entries = await standingEntries(work, bikeId)
+  const rules = await rulesInForce(work)
+  const rule = ruleFor(rules, [bike.ownRule, bike.customerRule])
+  const instruments = await instrumentsInUse(work)
+  const standing = readings.filter(
+    (reading) => reading.supersededBy === null && !reading.deleted && reading.fittingId === fitting?.id,
+  )
+  const lastEntryAt = entries.at(-1)?.at ?? null
+  const chainKm = fitting === null ? null : chainKmAt(fitting, entries, lastEntryAt ?? fitting.from)
+  return {
+    fitting,
+    readings,
+    entries,
+    rule,
+    chainKm,
+    input: {
+      readings: standing.map((reading) =>
+        asVerdictReading(reading, fitting === null ? null : chainKmAt(fitting, entries, reading.occurredAt)),
+      ) as VerdictInput['readings'],
+      drive: { type: bike.type, speeds: bike.speeds },
+      rule: asHouseRule(rule) as VerdictInput['rule'],
+      chain: {
+        kmSinceFittedNew: fitting?.start === 'fitted' ? chainKm : null,
+        ...(fitting?.countChangedAt ? { countChangedAt: fitting.countChangedAt.getTime() } : {}),
+      },
+      instruments: instruments.map((instrument) => asAvailable(instrument, asOf)) as VerdictInput['instruments'],
+      otherRules: rules.filter((other) => other.id !== rule.id).map(asHouseRule) as VerdictInput['otherRules'],
+    },
+  }
+}
