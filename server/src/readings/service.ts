@@ -60,7 +60,7 @@ async function write(
   if (occurredAt.getTime() > work.now.getTime() + CLOCK_LEEWAY_MS) wrong.push(atField('occurredAt', 'date-in-future'))
   else if (occurredAt < on.fitting.from) wrong.push(atField('occurredAt', 'chain-not-fitted-then'))
   if (!instrument) wrong.push(atField('instrumentId', 'instrument-unknown'))
-  else if (instrument.uMm === null) wrong.push(atField('instrumentId', 'instrument-reads-no-length'))
+  else if (instrument.kind !== 'steel-rule') wrong.push(atField('instrumentId', 'instrument-reads-no-length'))
   const spots = entered.spots.map((spot, i) => observed(spot, i, instrument, wrong))
   if (wrong.length > 0 || !instrument) throw new ProblemError(422, 'request-invalid', { fields: wrong })
 

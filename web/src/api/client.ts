@@ -1,0 +1,76 @@
+import type { Endpoint, Input, Output, Problem } from '@pelrin/contract'
+import type * as v from 'valibot'
+
+type Schema = v.GenericSchema | undefined
+
+/** The server said no, and why. */
+export class ProblemError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+  /** What is wrong with one field; undefined when it is not named. */
+  at(path: string): string | undefined {
+    return this.problem.fields?.find((field) => field.path === path)?.code
+  }
+}
+
+/** The server did not answer, or could not for now. The same request may be sent again. */
+export class AwayError extends Error {
+  constructor() {
+    super('away')
+  }
+}
+
+export interface Asking {
+  readonly params?: Record<string, string>
+  readonly query?: unknown
+  readonly body?: unknown
+  /** Idempotency key, for what creates. */
+  readonly key?: string
+  /** Version started from, for what changes. */
+  readonly version?: number
+  /** Who writes, if the device may have changed hands since. */
+  readonly personId?: string
+  readonly signal?: AbortSignal
+}
+
+const TIMEOUT_MS = 12_000
+
+/** Sends a request by method and path. @throws ProblemError, AwayError */
+export async function send(method: string, path: string, asking: Asking): Promise<unknown> {
+  const filled = path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(asking.params?.[name] ?? ''))
+  const query = new URLSearchParams(
+    Object.entries(asking.query ?? {}).filter((entry): entry is [string, string] => entry[1] !== undefined),
+  ).toString()
+  const headers: Record<string, string> = { Accept: 'application/json' }
+  if (asking.body !== undefined) headers['Content-Type'] = 'application/json'
+  if (asking.key !== undefined) headers['Idempotency-Key'] = asking.key
+  if (asking.version !== undefined) headers['If-Match'] = `"${asking.version}"`
+  if (asking.personId !== undefined) headers['Pelrin-Person'] = asking.personId
+  const timeout = AbortSignal.timeout(TIMEOUT_MS)
+  let response: Response
+  try {
+    response = await fetch(`/api/v1${filled}${query === '' ? '' : `?${query}`}`, {
+      method,
+      headers,
+      signal: asking.signal ? AbortSignal.any([asking.signal, timeout]) : timeout,
+      ...(asking.body === undefined ? {} : { body: JSON.stringify(asking.body) }),
+    })
+    if (response.ok) return response.status === 204 ? undefined : await response.json()
+  } catch (error) {
+    if (asking.signal?.aborted === true) throw error
+    throw new AwayError()
+  }
+  if (response.status === 502 || response.status === 503 || response.status === 504) throw new AwayError()
+  const problem = (await response.json().catch(() => null)) as Problem | null
+  if (problem === null) throw new AwayError()
+  throw new ProblemError(problem)
+}
+
+/** Asks an endpoint of the contract. What is sent and what comes back is typed by it. */
+export function ask<P extends Schema, Q extends Schema, B extends Schema, R extends Schema>(
+  endpoint: Endpoint<P, Q, B, R>,
+  asking: Omit<Asking, 'query' | 'body'> & { query?: Input<Q>; body?: Input<B> } = {},
+): Promise<Output<R>> {
+  return send(endpoint.method, endpoint.path, asking) as Promise<Output<R>>
+}

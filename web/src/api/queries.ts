@@ -1,0 +1,94 @@
+import { QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query'
+import { endpoints, type RackState } from '@pelrin/contract'
+import { ask, ProblemError } from './client.ts'
+
+/** Keys of everything kept, in one place, so that a write knows what it makes stale. */
+export const keys = {
+  session: ['session'] as const,
+  door: ['door'] as const,
+  lineUp: ['stand'] as const,
+  bike: (id: string) => ['bike', id] as const,
+  rack: ['rack'] as const,
+  find: (text: string) => ['find', text] as const,
+  instruments: ['instruments'] as const,
+}
+
+export function createQueryClient(): QueryClient {
+  return new QueryClient({
+    defaultOptions: {
+      queries: {
+        staleTime: 10_000,
+        // A refusal stays a refusal; a server that is away may come back.
+        retry: (count, error) => !(error instanceof ProblemError) && count < 2,
+        networkMode: 'offlineFirst',
+      },
+    },
+  })
+}
+
+export const useSession = () =>
+  useQuery({
+    queryKey: keys.session,
+    queryFn: ({ signal }) =>
+      ask(endpoints.session, { signal }).catch((error: unknown) => {
+        if (error instanceof ProblemError && error.problem.status === 401) return null
+        throw error
+      }),
+    staleTime: 60_000,
+  })
+
+export const useDoor = () =>
+  useQuery({ queryKey: keys.door, queryFn: ({ signal }) => ask(endpoints.door, { signal }) })
+
+export const useLineUp = () =>
+  useQuery({
+    queryKey: keys.lineUp,
+    queryFn: ({ signal }) => ask(endpoints.lineUp, { signal }),
+    refetchInterval: 20_000,
+  })
+
+export const useBike = (id: string | undefined) =>
+  useQuery({
+    queryKey: keys.bike(id ?? ''),
+    queryFn: ({ signal }) => ask(endpoints.bike, { params: { id: id ?? '' }, signal }),
+    enabled: id !== undefined,
+  })
+
+export const useInstruments = () =>
+  useQuery({
+    queryKey: keys.instruments,
+    queryFn: ({ signal }) => ask(endpoints.instruments, { signal }),
+    staleTime: 60_000,
+  })
+
+export const useFind = (text: string) =>
+  useQuery({
+    queryKey: keys.find(text),
+    queryFn: ({ signal }) => ask(endpoints.find, { query: { q: text }, signal }),
+    enabled: text.trim() !== '',
+    placeholderData: (before) => before,
+  })
+
+export interface RackFilter {
+  readonly q: string
+  readonly state: RackState | undefined
+  readonly drive: 'derailleur' | 'hub-gear' | 'single-speed' | undefined
+}
+
+export const useRack = (filter: RackFilter) =>
+  useInfiniteQuery({
+    queryKey: [...keys.rack, filter],
+    queryFn: ({ pageParam, signal }) =>
+      ask(endpoints.rack, {
+        query: {
+          q: filter.q === '' ? undefined : filter.q,
+          state: filter.state,
+          drive: filter.drive,
+          cursor: pageParam,
+        },
+        signal,
+      }),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (page) => page.next ?? undefined,
+    placeholderData: (before) => before,
+  })

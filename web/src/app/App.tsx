@@ -1,0 +1,71 @@
+import { Box, Button, Stack, Typography } from '@mui/material'
+import { useTranslation } from 'react-i18next'
+import { createBrowserRouter, Link, Outlet, RouterProvider } from 'react-router'
+import { useSession } from '../api/queries.ts'
+import { Failure, Loading } from '../pieces/States.tsx'
+import { BikePlace } from '../places/bike/BikePlace.tsx'
+import { MeasurePlace } from '../places/measure/MeasurePlace.tsx'
+import { RackPlace } from '../places/rack/RackPlace.tsx'
+import { SignInPlace } from '../places/sign-in/SignInPlace.tsx'
+import { StandPlace } from '../places/stand/StandPlace.tsx'
+import { Shell } from './Shell.tsx'
+
+/** Nobody gets past here without a session. */
+function Gate() {
+  const session = useSession()
+  if (session.isPending) return <Loading />
+  if (session.data === undefined) return <Failure error={session.error} again={() => void session.refetch()} />
+  return session.data === null ? <SignInPlace /> : <Shell session={session.data} />
+}
+
+function Nowhere() {
+  const { t } = useTranslation()
+  return (
+    <Stack sx={{ alignItems: 'center', p: 6, gap: 2 }}>
+      <Typography variant="h2" component="h1">
+        {t('app.notHere')}
+      </Typography>
+      <Button component={Link} to="/" variant="contained">
+        {t('app.toStand')}
+      </Button>
+    </Stack>
+  )
+}
+
+function Broken() {
+  const { t } = useTranslation()
+  return (
+    <Box sx={{ p: 6, textAlign: 'center' }} role="alert">
+      <Typography variant="h2" component="h1">
+        {t('app.fault')}
+      </Typography>
+      <Button variant="contained" sx={{ mt: 3 }} onClick={() => window.location.assign('/')}>
+        {t('app.toStand')}
+      </Button>
+    </Box>
+  )
+}
+
+const router = createBrowserRouter([
+  {
+    element: <Gate />,
+    errorElement: <Broken />,
+    children: [
+      {
+        element: <Outlet />,
+        errorElement: <Broken />,
+        children: [
+          { path: '/', element: <StandPlace /> },
+          { path: '/rack', element: <RackPlace /> },
+          { path: '/bikes/:id', element: <BikePlace /> },
+          { path: '/bikes/:id/measure', element: <MeasurePlace /> },
+          { path: '*', element: <Nowhere /> },
+        ],
+      },
+    ],
+  },
+])
+
+export function App() {
+  return <RouterProvider router={router} />
+}

@@ -1,0 +1,132 @@
+import { Autocomplete, Box, InputAdornment, Stack, TextField, Typography } from '@mui/material'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useTranslation } from 'react-i18next'
+import type { BikeSummary } from '@pelrin/contract'
+import { useFind } from '../api/queries.ts'
+import { useFinderOpener } from '../keys/typing.tsx'
+import { today } from '../messages/format.ts'
+import { BikeLine } from '../pieces/BikeLine.tsx'
+import { KeyCap } from '../pieces/KeyCap.tsx'
+import { Plate } from '../pieces/Plate.tsx'
+import { lookToday } from '../pieces/verdictLook.ts'
+import { WearRule } from '../pieces/WearRule.tsx'
+import { usePutOnStand } from './usePutOnStand.ts'
+
+/** Finds a bike from anywhere and puts it on the stand. */
+export function Finder() {
+  const { t } = useTranslation()
+  const [text, setText] = useState('')
+  const [open, setOpen] = useState(false)
+  const input = useRef<HTMLInputElement>(null)
+  const found = useFind(text)
+  const fresh = !found.isPlaceholderData && !found.isFetching
+  const putOnStand = usePutOnStand()
+  /** Enter was pressed before the answer to what was typed had come. */
+  const entered = useRef<string | null>(null)
+
+  const openWith = useCallback((typed: string) => {
+    setText(typed)
+    setOpen(true)
+    input.current?.focus()
+  }, [])
+  useFinderOpener(openWith)
+  useHotkeys('/', () => openWith(''), { preventDefault: true })
+
+  const choose = useCallback(
+    (bike: BikeSummary) => {
+      entered.current = null
+      setText('')
+      setOpen(false)
+      input.current?.blur()
+      putOnStand(bike.id)
+    },
+    [putOnStand],
+  )
+
+  useEffect(() => {
+    const first = found.data?.[0]
+    if (entered.current !== null && entered.current === text && fresh && first) choose(first)
+  }, [found.data, fresh, text, choose])
+
+  return (
+    <Autocomplete<BikeSummary>
+      sx={{ width: 'min(520px, 44vw)' }}
+      size="small"
+      open={open && text.trim() !== ''}
+      onOpen={() => setOpen(true)}
+      onClose={() => setOpen(false)}
+      value={null}
+      inputValue={text}
+      onInputChange={(_, value, reason) => {
+        if (reason === 'input') {
+          setText(value)
+          setOpen(true)
+        }
+      }}
+      onChange={(_, bike) => bike && choose(bike)}
+      options={text.trim() === '' ? [] : (found.data ?? [])}
+      filterOptions={(options) => options}
+      getOptionLabel={(bike) => `${bike.customer.name} ${bike.label}`}
+      getOptionKey={(bike) => bike.id}
+      autoHighlight
+      blurOnSelect
+      clearOnBlur={false}
+      forcePopupIcon={false}
+      noOptionsText={found.isFetching ? t('app.loading') : t('find.none', { text })}
+      renderOption={({ key, ...props }, bike) => <Option key={key as string} attributes={props} bike={bike} />}
+      renderInput={(params) => (
+        <TextField
+          {...params}
+          inputRef={input}
+          placeholder={t('find.hint')}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter' && !fresh && text.trim() !== '') {
+              entered.current = text
+              ;(event as typeof event & { defaultMuiPrevented?: boolean }).defaultMuiPrevented = true
+            }
+            if (event.key === 'Escape') {
+              setText('')
+              setOpen(false)
+              input.current?.blur()
+            }
+          }}
+          slotProps={{
+            ...params.slotProps,
+            htmlInput: { ...params.slotProps.htmlInput, 'aria-label': t('find.label') },
+            input: {
+              ...params.slotProps.input,
+              sx: { height: 40 },
+              endAdornment: (
+                <InputAdornment position="end">
+                  <KeyCap aria-hidden>/</KeyCap>
+                </InputAdornment>
+              ),
+            },
+          }}
+        />
+      )}
+    />
+  )
+}
+
+function Option({ bike, attributes }: { bike: BikeSummary; attributes: React.HTMLAttributes<HTMLLIElement> }) {
+  const { t } = useTranslation()
+  const look = lookToday(bike.word, bike.checkOn, today())
+  return (
+    <Box component="li" {...attributes} sx={{ minHeight: 56, gap: 2, alignItems: 'center !important' }}>
+      <Box sx={{ flex: 1, minWidth: 0 }}>
+        <Typography noWrap sx={{ fontWeight: 600 }}>
+          {bike.customer.name}
+        </Typography>
+        <Typography noWrap variant="body2" color="text.secondary">
+          <BikeLine bike={bike} />, {t('find.tag', { tag: bike.tag })}
+        </Typography>
+      </Box>
+      <Stack sx={{ alignItems: 'flex-end', gap: 0.25 }}>
+        <Plate shape={look.plate} colour={look.colour} height={12} title={t(look.overdue ? 'overdue' : `word.${bike.word}`)} />
+        <WearRule size="small" marks={bike.marks} limit={bike.limit} colour={look.colour} />
+      </Stack>
+    </Box>
+  )
+}

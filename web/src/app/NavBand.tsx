@@ -1,0 +1,81 @@
+import { Box } from '@mui/material'
+import { useEffect } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, useLocation, useNavigate } from 'react-router'
+import { ink } from '../theme/theme.ts'
+import { PLACES, placeOf } from './places.ts'
+
+/** The places, engraved along the foot like the edge of a rule. */
+export function NavBand({ bikeId }: { bikeId: string | undefined }) {
+  const { t } = useTranslation()
+  const { pathname } = useLocation()
+  const navigate = useNavigate()
+  const current = placeOf(pathname)
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const digit = /^Digit([1-9])$/.exec(event.code)?.[1]
+      const inField = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName)
+      // Where digits themselves take Shift, a field needs it for typing.
+      if (digit === undefined || !event.shiftKey || event.ctrlKey || event.altKey || event.metaKey || inField) return
+      const path = PLACES[Number(digit) - 1]?.path(bikeId)
+      if (path === null || path === undefined) return
+      event.preventDefault()
+      void navigate(path)
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [bikeId, navigate])
+
+  return (
+    <Box
+      component="nav"
+      aria-label={t('app.places')}
+      sx={{
+        display: 'flex',
+        bgcolor: ink('blade'),
+        borderTop: `1.5px solid ${ink('edge')}`,
+        backgroundImage: `repeating-linear-gradient(90deg, ${ink('edge')} 0 1px, transparent 1px 14px)`,
+        backgroundSize: '100% 8px',
+        backgroundRepeat: 'no-repeat',
+        flexShrink: 0,
+      }}
+    >
+      {PLACES.map(({ name, path }, i) => {
+        const to = path(bikeId)
+        const active = current === name
+        return (
+          <Box
+            key={name}
+            component={to === null ? 'span' : Link}
+            {...(to === null ? { 'aria-disabled': true } : { to })}
+            {...(active ? { 'aria-current': 'page' } : {})}
+            sx={{
+              flex: 1,
+              minHeight: 56,
+              mt: '1px',
+              display: 'flex',
+              alignItems: 'center',
+              justifyContent: 'center',
+              gap: 1.25,
+              fontSize: 18,
+              fontWeight: 600,
+              textDecoration: 'none',
+              color: active ? 'primary.contrastText' : ink('ink'),
+              bgcolor: active ? ink('steel') : 'transparent',
+              opacity: to === null ? 0.45 : 1,
+              borderLeft: i === 0 ? 'none' : `1.5px solid ${ink('edge')}`,
+              // The long tick at each place's beginning is its border's upper end.
+              borderImage: i === 0 ? 'none' : `linear-gradient(${ink('edge')} 22px, transparent 22px) 1`,
+            }}
+          >
+            <Box component="span" aria-hidden sx={{ fontSize: 12.5, fontWeight: 500, opacity: 0.85 }}>
+              ⇧{i + 1}
+            </Box>
+            {t(`place.${name}`)}
+          </Box>
+        )
+      })}
+    </Box>
+  )
+}

@@ -1,0 +1,67 @@
+import { Box, Button, Dialog, DialogContent, DialogTitle, Stack, Typography } from '@mui/material'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useNavigate } from 'react-router'
+import { outbox } from '../outbox/outbox.ts'
+import { useOutbox } from '../outbox/useOutbox.ts'
+import { restoreDraft } from '../places/measure/draft.ts'
+import { ink } from '../theme/theme.ts'
+
+/** Says what has not reached the server yet, and lets a refused write be opened again. */
+export function OutboxChip() {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  const waiting = useOutbox()
+  const [open, setOpen] = useState(false)
+  const refused = waiting.filter((write) => write.refused !== undefined)
+  if (waiting.length === 0) return null
+  return (
+    <>
+      <Button
+        size="small"
+        variant="outlined"
+        color={refused.length > 0 ? 'error' : 'warning'}
+        onClick={() => setOpen(true)}
+        sx={{ minHeight: 40, whiteSpace: 'nowrap' }}
+      >
+        {refused.length > 0
+          ? t('outbox.refused', { count: refused.length })
+          : t('outbox.waiting', { count: waiting.length })}
+      </Button>
+      <Dialog open={open} onClose={() => setOpen(false)} fullWidth maxWidth="sm" aria-labelledby="outbox-title">
+        <DialogTitle id="outbox-title">{t('outbox.title')}</DialogTitle>
+        <DialogContent>
+          {waiting.map((write) => (
+            <Stack key={write.key} direction="row" sx={{ gap: 2, py: 1, borderTop: 1, borderColor: 'divider', alignItems: 'center' }}>
+              <Box sx={{ flex: 1 }}>
+                <Typography sx={{ fontWeight: 600 }}>{write.title}</Typography>
+                {write.refused && (
+                  <Typography variant="body2" sx={{ color: ink('madder') }}>
+                    {write.refused.fields?.map((field) => field.detail).join(' ') ?? write.refused.detail}
+                  </Typography>
+                )}
+              </Box>
+              {write.refused && (
+                <>
+                  <Button
+                    onClick={() => {
+                      restoreDraft(write)
+                      void outbox.drop(write.key)
+                      setOpen(false)
+                      void navigate(`/bikes/${write.bikeId}/measure`)
+                    }}
+                  >
+                    {t('outbox.open')}
+                  </Button>
+                  <Button color="error" onClick={() => void outbox.drop(write.key)}>
+                    {t('outbox.drop')}
+                  </Button>
+                </>
+              )}
+            </Stack>
+          ))}
+        </DialogContent>
+      </Dialog>
+    </>
+  )
+}

@@ -1,0 +1,132 @@
+import { Alert, Box, IconButton, Snackbar, Stack, Typography } from '@mui/material'
+import { createContext, useCallback, useContext, useEffect, useMemo, useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useTranslation } from 'react-i18next'
+import { Outlet, useLocation, useMatch, useSearchParams } from 'react-router'
+import type { Session } from '@pelrin/contract'
+import { useLineUp } from '../api/queries.ts'
+import { TypingProvider } from '../keys/typing.tsx'
+import { dayAndClock } from '../messages/format.ts'
+import { KeyCap } from '../pieces/KeyCap.tsx'
+import { Finder } from './Finder.tsx'
+import { KeySheet } from './KeySheet.tsx'
+import { NavBand } from './NavBand.tsx'
+import { OutboxChip } from './OutboxChip.tsx'
+import { PersonMenu } from './PersonMenu.tsx'
+
+interface Surroundings {
+  readonly session: Session
+  /** Says something in passing. */
+  readonly tell: (text: string) => void
+}
+
+const SurroundingsContext = createContext<Surroundings | null>(null)
+
+/** The session, and a way to say something in passing; for whatever is inside the shell. */
+export function useSurroundings(): Surroundings {
+  const found = useContext(SurroundingsContext)
+  if (!found) throw new Error('outside of the shell')
+  return found
+}
+
+/** The bike in hand: the one the address names, else the one on this stand. */
+function useBikeInHand(): string | undefined {
+  const ofBike = useMatch('/bikes/:id/*')
+  const [search] = useSearchParams()
+  const lineUp = useLineUp()
+  return ofBike?.params.id ?? search.get('bike') ?? lineUp.data?.visits.find((visit) => visit.here)?.bike.id
+}
+
+/** What is round every place: the shop, the finder, who is here, the places. */
+export function Shell({ session }: { session: Session }) {
+  const { t } = useTranslation()
+  const [keysOpen, setKeysOpen] = useState(false)
+  const [told, setTold] = useState<string | null>(null)
+  const bikeId = useBikeInHand()
+  const online = useOnline()
+  const { pathname } = useLocation()
+  useHotkeys('?', () => setKeysOpen((open) => !open), { useKey: true, preventDefault: true })
+  const tell = useCallback((text: string) => setTold(text), [])
+  const surroundings = useMemo(() => ({ session, tell }), [session, tell])
+  // A new place is read from its beginning, also by those who listen to it.
+  useEffect(() => {
+    document.getElementById('main')?.scrollTo(0, 0)
+  }, [pathname])
+  return (
+    <SurroundingsContext value={surroundings}>
+      <TypingProvider>
+        <Stack sx={{ height: '100dvh', bgcolor: 'background.default' }}>
+          <Box
+            component="a"
+            href="#main"
+            sx={{ position: 'absolute', left: 8, top: -60, '&:focus': { top: 8 }, zIndex: 1500, bgcolor: 'background.paper', p: 1.5 }}
+          >
+            {t('app.skip')}
+          </Box>
+          <Stack
+            component="header"
+            direction="row"
+            sx={{ alignItems: 'center', gap: 2, px: 2.25, minHeight: 56, borderBottom: 1, borderColor: 'divider', flexShrink: 0 }}
+          >
+            <Typography sx={{ fontWeight: 700, fontSize: 18, whiteSpace: 'nowrap', display: { xs: 'none', md: 'block' } }}>
+              {session.shop.name}
+            </Typography>
+            <Finder />
+            <Box sx={{ flex: 1 }} />
+            <OutboxChip />
+            <Clock />
+            <PersonMenu session={session} />
+            <IconButton aria-label={t('keys.title')} onClick={() => setKeysOpen(true)} sx={{ width: 48, height: 48, display: { xs: 'none', sm: 'inline-flex' } }}>
+              <KeyCap aria-hidden>?</KeyCap>
+            </IconButton>
+          </Stack>
+          {!online && (
+            <Alert severity="warning" icon={false} sx={{ borderRadius: 0, py: 0 }}>
+              {t('app.offline')}
+            </Alert>
+          )}
+          <Box component="main" id="main" tabIndex={-1} sx={{ flex: 1, minHeight: 0, overflow: 'auto', outline: 'none' }}>
+            <Outlet />
+          </Box>
+          <NavBand bikeId={bikeId} />
+        </Stack>
+        <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
+        <Snackbar
+          open={told !== null}
+          autoHideDuration={5000}
+          onClose={(_, reason) => reason !== 'clickaway' && setTold(null)}
+          anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
+          message={told}
+          sx={{ mb: 8 }}
+        />
+      </TypingProvider>
+    </SurroundingsContext>
+  )
+}
+
+function Clock() {
+  const [now, setNow] = useState(() => new Date())
+  useEffect(() => {
+    const timer = setInterval(() => setNow(new Date()), 10_000)
+    return () => clearInterval(timer)
+  }, [])
+  return (
+    <Typography color="text.secondary" sx={{ whiteSpace: 'nowrap', display: { xs: 'none', lg: 'block' } }}>
+      {dayAndClock(now)}
+    </Typography>
+  )
+}
+
+function useOnline(): boolean {
+  const [online, setOnline] = useState(() => navigator.onLine)
+  useEffect(() => {
+    const update = (): void => setOnline(navigator.onLine)
+    window.addEventListener('online', update)
+    window.addEventListener('offline', update)
+    return () => {
+      window.removeEventListener('online', update)
+      window.removeEventListener('offline', update)
+    }
+  }, [])
+  return online
+}

@@ -1,0 +1,17 @@
+/** The places there are, in the order of the band. Those of a bike need one to be chosen. */
+export const PLACES = [
+  { name: 'stand', path: () => '/' },
+  { name: 'rack', path: () => '/rack' },
+  { name: 'bike', path: (bikeId: string | undefined) => (bikeId === undefined ? null : `/bikes/${bikeId}`) },
+  { name: 'measure', path: (bikeId: string | undefined) => (bikeId === undefined ? null : `/bikes/${bikeId}/measure`) },
+] as const
+
+export type PlaceName = (typeof PLACES)[number]['name']
+
+/** Which place an address is in. */
+export function placeOf(pathname: string): PlaceName | null {
+  if (pathname === '/') return 'stand'
+  if (pathname === '/rack') return 'rack'
+  if (/^\/bikes\/[^/]+\/measure$/.test(pathname)) return 'measure'
+  return /^\/bikes\/[^/]+$/.test(pathname) ? 'bike' : null
+}

@@ -1,0 +1,24 @@
+import { CssBaseline, ThemeProvider } from '@mui/material'
+import { QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { App } from './app/App.tsx'
+import { createQueryClient } from './api/queries.ts'
+import './messages/index.ts'
+import { outbox } from './outbox/outbox.ts'
+import { theme } from './theme/theme.ts'
+
+await outbox.open()
+
+const root = document.getElementById('root')
+if (!root) throw new Error('the page has no root')
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={createQueryClient()}>
+      <ThemeProvider theme={theme} defaultMode="system">
+        <CssBaseline />
+        <App />
+      </ThemeProvider>
+    </QueryClientProvider>
+  </StrictMode>,
+)

@@ -1,0 +1,54 @@
+import { KM_PER_MILE } from '@pelrin/core'
+import dayjs from 'dayjs'
+
+/** The browser's own locale decides decimal signs, dates and groups. */
+const locale = typeof navigator === 'undefined' ? 'en-GB' : navigator.language
+
+const fixed = new Map<number, Intl.NumberFormat>()
+
+/** A number with so many decimals. A minus is a minus sign. */
+export function number(value: number, decimals: number): string {
+  let format = fixed.get(decimals)
+  if (!format) {
+    format = new Intl.NumberFormat(locale, { minimumFractionDigits: decimals, maximumFractionDigits: decimals })
+    fixed.set(decimals, format)
+  }
+  return format.format(value).replace('-', '−')
+}
+
+/** Elongation with two decimals, the finest a mechanic acts on. */
+export const percent = (value: number): string => number(value, 2)
+
+/** A distance in the unit a bike's odometer shows. */
+export function distance(km: number, unit: 'km' | 'mi'): string {
+  return `${number(unit === 'mi' ? km / KM_PER_MILE : km, 0)} ${unit}`
+}
+
+/** A day, near ones without their year. */
+export function day(iso: string): string {
+  const date = dayjs(iso)
+  const options: Intl.DateTimeFormatOptions =
+    date.year() === dayjs().year() ? { day: 'numeric', month: 'short' } : { day: 'numeric', month: 'short', year: 'numeric' }
+  return new Intl.DateTimeFormat(locale, options).format(date.toDate())
+}
+
+export function clock(iso: string): string {
+  return new Intl.DateTimeFormat(locale, { hour: '2-digit', minute: '2-digit' }).format(new Date(iso))
+}
+
+export function dayAndClock(date: Date): string {
+  const named = new Intl.DateTimeFormat(locale, { weekday: 'short', day: 'numeric', month: 'short' }).format(date)
+  return `${named}, ${new Intl.DateTimeFormat(locale, { hour: '2-digit', minute: '2-digit' }).format(date)}`
+}
+
+/** Today in this device's zone, YYYY-MM-DD. */
+export const today = (): string => dayjs().format('YYYY-MM-DD')
+
+/** How long ago, in the words of a workshop. */
+export function ago(iso: string): string {
+  const days = dayjs().startOf('day').diff(dayjs(iso).startOf('day'), 'day')
+  return new Intl.RelativeTimeFormat(locale, { numeric: 'auto' }).format(
+    days < 60 ? -days : -Math.round(days / 30.4),
+    days < 60 ? 'day' : 'month',
+  )
+}

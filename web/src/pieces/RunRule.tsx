@@ -1,0 +1,216 @@
+import { MM_PER_INCH, PITCH_MM, spanAtElongation } from '@pelrin/core'
+import { useTranslation } from 'react-i18next'
+import { number } from '../messages/format.ts'
+import { ink } from '../theme/theme.ts'
+
+const WIDTH = 760
+const HEIGHT = 252
+const PAD = 22
+/** A pin's diameter, mm. */
+const PIN_MM = 3.6
+/** The glass shows this much of the rule to either side at least, mm. */
+const GLASS_MM = 4
+
+/**
+ * A steel rule with the chain on it, to scale: the whole run above, and below a glass over its end, where the pin
+ * stands against the rule's own ticks, a new chain's length and the limit's.
+ */
+export function RunRule({
+  lengthMm,
+  pitches,
+  unit,
+  denominator,
+  limit,
+  colour,
+}: {
+  lengthMm: number | null
+  pitches: number | null
+  unit: 'mm' | 'in'
+  /** Steps per inch of the rule's ticks under the glass. */
+  denominator: number
+  /** %, where the limit lies. */
+  limit: number
+  colour: string
+}) {
+  const { t } = useTranslation()
+  const nominal = pitches === null ? null : pitches * PITCH_MM
+  const limitMm = pitches === null ? null : spanAtElongation({ pitches, elongation: limit })
+  const spoken =
+    lengthMm === null || pitches === null || nominal === null || limitMm === null
+      ? t('measure.drawingEmpty')
+      : t('measure.drawing', {
+          pitches,
+          length: number(lengthMm, 1),
+          nominal: number(nominal, 1),
+          limit: number(limitMm, 1),
+        })
+  return (
+    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={spoken} style={{ display: 'block' }}>
+      <Run lengthMm={lengthMm} pitches={pitches} unit={unit} colour={colour} />
+      {lengthMm !== null && nominal !== null && limitMm !== null && (
+        <Glass {...{ lengthMm, nominal, limitMm, unit, denominator, colour }} />
+      )}
+    </svg>
+  )
+}
+
+/** The whole run on the rule. */
+function Run({
+  lengthMm,
+  pitches,
+  unit,
+  colour,
+}: {
+  lengthMm: number | null
+  pitches: number | null
+  unit: 'mm' | 'in'
+  colour: string
+}) {
+  const shownMm = Math.max((lengthMm ?? 24 * PITCH_MM) * 1.04, 60)
+  const x = (mm: number): number => PAD + (mm / shownMm) * (WIDTH - 2 * PAD)
+  const step = unit === 'in' ? MM_PER_INCH / (shownMm > 700 ? 1 : 4) : shownMm > 700 ? 10 : 5
+  const labelled = unit === 'in' ? MM_PER_INCH * (shownMm > 700 ? 5 : 1) : shownMm > 700 ? 100 : 20
+  const ticks = Array.from({ length: Math.floor(shownMm / step) + 1 }, (_, i) => i * step)
+  const top = 46
+  const realPitch = lengthMm !== null && pitches !== null ? lengthMm / pitches : null
+  const radius = Math.min(11, realPitch === null ? 0 : (x(realPitch) - x(0)) * 0.36)
+  return (
+    <g>
+      <path d={`M${PAD - 12} ${top}H${WIDTH - PAD + 12}V${top + 40}H${PAD - 12}Z`} fill={ink('blade')} stroke={ink('edge')} />
+      {ticks.map((mm, i) => {
+        const isLabelled = Math.abs(mm / labelled - Math.round(mm / labelled)) < 1e-6
+        return (
+          <g key={i}>
+            <line x1={x(mm)} x2={x(mm)} y1={top} y2={top + (isLabelled ? 15 : 8)} stroke={ink('edge')} />
+            {isLabelled && (
+              <text x={x(mm)} y={top + 30} fontSize={13} fontWeight={600} textAnchor="middle" fill={ink('ink')}>
+                {Math.round(unit === 'in' ? mm / MM_PER_INCH : mm)}
+              </text>
+            )}
+          </g>
+        )
+      })}
+      {realPitch !== null && pitches !== null && pitches <= 160 && (
+        <g>
+          {Array.from({ length: pitches }, (_, i) => {
+            const from = x(i * realPitch)
+            const to = x((i + 1) * realPitch)
+            const outer = i % 2 === 1
+            const half = radius * (outer ? 1 : 0.84)
+            return (
+              <rect
+                key={i}
+                x={from - half}
+                width={to - from + 2 * half}
+                y={25 - half}
+                height={2 * half}
+                rx={half}
+                fill={outer ? ink('sheet') : ink('paper')}
+                stroke={ink('edge')}
+                strokeWidth={pitches > 60 ? 0.6 : 1}
+              />
+            )
+          })}
+          {Array.from({ length: pitches + 1 }, (_, i) => (
+            <circle
+              key={i}
+              cx={x(i * realPitch)}
+              cy={25}
+              r={Math.max(1.4, radius * 0.42)}
+              fill={i === 0 || i === pitches ? colour : ink('edge')}
+            />
+          ))}
+          <line x1={x(0)} x2={x(0)} y1={25} y2={top + 15} stroke={colour} strokeWidth={1.6} />
+          <line x1={x(pitches * realPitch)} x2={x(pitches * realPitch)} y1={25} y2={top + 15} stroke={colour} strokeWidth={1.6} />
+        </g>
+      )}
+    </g>
+  )
+}
+
+/** The end of the run, enlarged. */
+function Glass({
+  lengthMm,
+  nominal,
+  limitMm,
+  unit,
+  denominator,
+  colour,
+}: {
+  lengthMm: number
+  nominal: number
+  limitMm: number
+  unit: 'mm' | 'in'
+  denominator: number
+  colour: string
+}) {
+  const { t } = useTranslation()
+  const from = Math.min(nominal, lengthMm) - GLASS_MM
+  const to = Math.max(limitMm, lengthMm, nominal) + GLASS_MM
+  const left = PAD - 12
+  const right = WIDTH - PAD + 12
+  const scale = (right - left) / (to - from)
+  const x = (mm: number): number => left + (mm - from) * scale
+  const step = unit === 'in' ? MM_PER_INCH / denominator : 0.5
+  const first = Math.ceil(from / step)
+  const ticks = Array.from({ length: Math.floor(to / step) - first + 1 }, (_, i) => first + i)
+  const major = unit === 'in' ? denominator / 8 : 2
+  const edge = 178
+  const inchLabel = (index: number): string => {
+    const whole = Math.floor(index / denominator)
+    const rest = index - whole * denominator
+    if (rest === 0) return `${whole}`
+    return `${whole} ${(rest * 8) / denominator}/8`
+  }
+  return (
+    <g>
+      <rect x={left} y={110} width={right - left} height={HEIGHT - 112} fill={ink('sheet')} stroke={ink('line')} />
+      <path d={`M${left} ${edge}H${right}V${HEIGHT - 2}H${left}Z`} fill={ink('blade')} stroke={ink('edge')} />
+      {ticks.map((index) => {
+        const isMajor = index % major === 0
+        return (
+          <g key={index}>
+            <line
+              x1={x(index * step)}
+              x2={x(index * step)}
+              y1={edge}
+              y2={edge + (isMajor ? 26 : 15)}
+              stroke={ink('edge')}
+              strokeWidth={isMajor ? 1.5 : 1}
+            />
+            {isMajor && x(index * step) > left + 14 && x(index * step) < right - 14 && (
+              <text x={x(index * step)} y={edge + 44} fontSize={14} fontWeight={600} textAnchor="middle" fill={ink('ink')}>
+                {unit === 'in' ? inchLabel(index) : number(index * step, 0)}
+              </text>
+            )}
+          </g>
+        )
+      })}
+      <circle
+        cx={x(lengthMm)}
+        cy={edge - Math.min(30, (PIN_MM / 2) * scale) - 1}
+        r={Math.min(30, (PIN_MM / 2) * scale)}
+        fill={colour}
+        opacity={0.2}
+      />
+      <Marker at={x(nominal)} label={t('measure.drawNew')} edge={edge} colour={ink('steel')} dashed />
+      <Marker at={x(limitMm)} label={t('measure.drawLimit')} edge={edge} colour={ink('madder')} dashed />
+      <line x1={x(lengthMm)} x2={x(lengthMm)} y1={edge - 44} y2={edge + 30} stroke={colour} strokeWidth={3} />
+      <circle cx={x(lengthMm)} cy={edge - 44} r={5} fill={colour} />
+      <text x={right - 8} y={126} fontSize={13} textAnchor="end" fill={ink('faint')}>
+        {t('measure.times', { factor: number(scale / 3.78, 0) })}
+      </text>
+    </g>
+  )
+}
+
+function Marker({ at, label, edge, colour, dashed }: { at: number; label: string; edge: number; colour: string; dashed?: boolean }) {
+  return (
+    <g>
+      <line x1={at} x2={at} y1={130} y2={edge + 26} stroke={colour} strokeWidth={1.6} {...(dashed ? { strokeDasharray: '4 3' } : {})} />
+      <text x={at} y={126} fontSize={14} fontWeight={600} textAnchor="middle" fill={colour}>
+        {label}
+      </text>
+    </g>
+  )
+}

@@ -1,0 +1,67 @@
+import { Stack, Typography } from '@mui/material'
+import { Trans, useTranslation } from 'react-i18next'
+import type { ChainVerdict, SprocketAdvice, VerdictWord } from '@pelrin/core'
+import { percent } from '../messages/format.ts'
+import { ink } from '../theme/theme.ts'
+import { Plate } from './Plate.tsx'
+import { VERDICT_LOOK } from './verdictLook.ts'
+
+/** The verdict, large: its plate, its word, and beside "change" what else is suspect. */
+export function VerdictHeading({ word, advice, height = 38 }: { word: VerdictWord; advice: SprocketAdvice | null; height?: number }) {
+  const { t } = useTranslation()
+  const { plate, colour } = VERDICT_LOOK[word]
+  return (
+    <Stack direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap' }}>
+      <Plate shape={plate} colour={colour} height={height} />
+      <Typography component="p" data-testid="verdict" sx={{ fontSize: height * 1.06, fontWeight: 700, lineHeight: 1.1, color: colour }}>
+        {t(`word.${word}`)}
+      </Typography>
+      {advice && (
+        <Stack direction="row" sx={{ alignItems: 'center', gap: 1 }}>
+          <Plate shape="toothed" colour={ink('madder')} height={height * 0.55} />
+          <Typography sx={{ fontWeight: 600, color: ink('madder') }}>{t(`advice.${advice}`)}</Typography>
+        </Stack>
+      )}
+    </Stack>
+  )
+}
+
+/** A chance as a mechanic says it. Never 0 or 100 in 100: a reading is never that sure. */
+export function useChance(): (probability: number) => string {
+  const { t } = useTranslation()
+  return (probability) => {
+    const n = Math.round(probability * 100)
+    if (n < 1) return t('verdict.chanceLow')
+    if (n > 99) return t('verdict.chanceHigh')
+    return t('verdict.chance', { n })
+  }
+}
+
+/** The verdict in one sentence: the raw worst spot, the limit and whose, the chance. */
+export function VerdictSentence({ verdict, school }: { verdict: ChainVerdict; school: string }) {
+  const { t } = useTranslation()
+  const chance = useChance()
+  const { worst, probabilityOver, limit } = verdict
+  const common = { limit: percent(limit), school: t(`school.${school}`) }
+  const b = <b />
+  if (!worst || probabilityOver === null) return <Trans i18nKey="verdict.nothing" values={common} components={{ b }} />
+  const values = { ...common, chance: chance(probabilityOver), count: verdict.spotsMeasured }
+  if (worst.value === undefined) {
+    const { over, under } = worst
+    const edges = { over: percent(over ?? 0), under: percent(under ?? 0) }
+    const interval =
+      over !== undefined && under !== undefined
+        ? t('verdict.between', edges)
+        : over !== undefined
+          ? t('verdict.over', edges)
+          : t('verdict.under', edges)
+    return <Trans i18nKey="verdict.interval" values={{ ...values, interval }} components={{ b }} />
+  }
+  return (
+    <Trans
+      i18nKey={verdict.spotsMeasured > 1 ? 'verdict.sentenceMany' : 'verdict.sentence'}
+      values={{ ...values, value: percent(worst.value), u: percent(worst.u) }}
+      components={{ b }}
+    />
+  )
+}

@@ -1,0 +1,108 @@
+import { Box, Stack, Typography } from '@mui/material'
+import { useTranslation } from 'react-i18next'
+import { CartesianGrid, ErrorBar, Label, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts'
+import type { BikeRecord } from '@pelrin/contract'
+import { day, number, percent } from '../messages/format.ts'
+import { ink } from '../theme/theme.ts'
+
+interface Point {
+  x: number
+  y: number
+  u: number
+  over: boolean
+}
+
+/** The present chain's readings, each by its worst point spot; by distance, or by date where none is known. */
+function pointsOf(record: BikeRecord): { points: Point[]; byDistance: boolean } {
+  const fittingStart = record.chain?.fittedAt ?? ''
+  const readings = record.readings.filter((reading) => reading.occurredAt >= fittingStart)
+  const byDistance = readings.length > 0 && readings.every((reading) => reading.chainKm !== null)
+  const limit = record.summary.limit
+  const points = readings.flatMap((reading): Point[] => {
+    const worst = reading.spots
+      .filter((spot) => spot.value !== null)
+      .sort((a, b) => (b.value ?? 0) - (a.value ?? 0))[0]
+    if (worst?.value == null) return []
+    const x = byDistance ? (reading.chainKm ?? 0) : Date.parse(reading.occurredAt)
+    return [{ x, y: worst.value, u: worst.u, over: worst.value > limit }]
+  })
+  return { points: points.sort((a, b) => a.x - b.x), byDistance }
+}
+
+/** Wear of the chain now on the bike against its limit. */
+export function WearChart({ record, height }: { record: BikeRecord; height: number }) {
+  const { t } = useTranslation()
+  const { points, byDistance } = pointsOf(record)
+  const { limit } = record.summary
+  const top = Math.max(1, ...points.map((point) => point.y + point.u), limit * 1.2)
+  const highest = Math.ceil(top * 4) / 4
+  const axis = { stroke: ink('faint'), tick: { fill: ink('faint'), fontSize: 13 }, tickLine: { stroke: ink('faint') } }
+  return (
+    <Box component="figure" sx={{ m: 0 }} aria-label={t('chart.label', { count: points.length, limit: percent(limit) })} role="img">
+      <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline', mb: 0.5 }}>
+        <Typography variant="h3" component="figcaption" color="text.secondary">
+          {t('chart.title')}
+        </Typography>
+        <Stack direction="row" sx={{ gap: 2, fontSize: 13.5, color: 'text.secondary' }}>
+          <span>
+            <svg width="12" height="16" aria-hidden style={{ verticalAlign: 'middle', marginRight: 5 }}>
+              <line x1="6" x2="6" y1="1" y2="15" stroke={ink('ink')} strokeWidth="1.5" />
+              <circle cx="6" cy="8" r="4" fill={ink('ink')} />
+            </svg>
+            {t('chart.reading')}
+          </span>
+          <span style={{ color: ink('madder') }}>
+            <svg width="18" height="16" aria-hidden style={{ verticalAlign: 'middle', marginRight: 5 }}>
+              <line x1="0" x2="18" y1="8" y2="8" stroke={ink('madder')} strokeWidth="2" />
+            </svg>
+            {t('chart.limit', { limit: percent(limit) })}
+          </span>
+        </Stack>
+      </Stack>
+      {points.length === 0 ? (
+        <Box sx={{ height, display: 'grid', placeItems: 'center', color: 'text.secondary', border: 1, borderColor: 'divider', borderStyle: 'dashed' }}>
+          {t('chart.none')}
+        </Box>
+      ) : (
+        <ResponsiveContainer width="100%" height={height}>
+          <ScatterChart margin={{ top: 8, right: 14, bottom: 22, left: 14 }} accessibilityLayer={false}>
+            <CartesianGrid stroke={ink('line')} vertical={false} />
+            <XAxis
+              {...axis}
+              type="number"
+              dataKey="x"
+              domain={byDistance ? [0, (max: number) => Math.max(500, Math.ceil((max * 1.06) / 250) * 250)] : ['dataMin', 'dataMax']}
+              tickCount={6}
+              padding={byDistance ? { left: 10 } : { left: 24, right: 24 }}
+              tickFormatter={(value: number) => (byDistance ? number(value, 0) : day(new Date(value).toISOString()))}
+            >
+              <Label value={byDistance ? t('chart.km') : t('chart.date')} position="insideBottom" offset={-14} fill={ink('faint')} fontSize={13.5} />
+            </XAxis>
+            <YAxis
+              {...axis}
+              width={54}
+              type="number"
+              dataKey="y"
+              domain={[0, highest]}
+              ticks={Array.from({ length: highest * 4 + 1 }, (_, i) => i / 4)}
+              tickFormatter={(value: number) => percent(value)}
+            >
+              <Label value={t('chart.elongation')} angle={-90} position="insideLeft" offset={0} fill={ink('faint')} fontSize={13.5} style={{ textAnchor: 'middle' }} />
+            </YAxis>
+            <ReferenceLine y={limit} stroke={ink('madder')} strokeWidth={2} />
+            <Scatter
+              data={points}
+              isAnimationActive={false}
+              line={{ stroke: ink('line'), strokeWidth: 1.5 }}
+              shape={({ cx, cy, payload }) => (
+                <circle cx={cx} cy={cy} r={5.5} fill={(payload as Point).over ? ink('madder') : ink('ink')} />
+              )}
+            >
+              <ErrorBar dataKey="u" direction="y" width={0} strokeWidth={2} stroke={ink('faint')} />
+            </Scatter>
+          </ScatterChart>
+        </ResponsiveContainer>
+      )}
+    </Box>
+  )
+}

@@ -1,0 +1,98 @@
+import { Box, Button, Stack, Typography } from '@mui/material'
+import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useTranslation } from 'react-i18next'
+import { useNavigate, useParams } from 'react-router'
+import { useBike } from '../../api/queries.ts'
+import { useLetterKeys } from '../../keys/typing.tsx'
+import { today } from '../../messages/format.ts'
+import { BikeLine } from '../../pieces/BikeLine.tsx'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { SettleAndFlags } from '../../pieces/Settle.tsx'
+import { Failure, Loading } from '../../pieces/States.tsx'
+import { VerdictHeading, VerdictSentence } from '../../pieces/VerdictLine.tsx'
+import { lookToday, VERDICT_LOOK } from '../../pieces/verdictLook.ts'
+import { WearChart } from '../../pieces/WearChart.tsx'
+import { WearRule } from '../../pieces/WearRule.tsx'
+import { Why, WhyDialog } from '../../pieces/Why.tsx'
+import { ink } from '../../theme/theme.ts'
+import { BikeFacts } from './BikeFacts.tsx'
+import { canCorrect, Timeline } from './Timeline.tsx'
+
+/** One bike's whole record. */
+export function BikePlace() {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  const { id = '' } = useParams()
+  const bike = useBike(id)
+  const record = bike.data
+  const [whyOpen, setWhyOpen] = useState(false)
+  const newest = record?.readings.find((reading) => canCorrect(reading, record))
+  const measure = useCallback(() => void navigate(`/bikes/${id}/measure`), [navigate, id])
+  const correct = useCallback(() => {
+    if (newest) void navigate(`/bikes/${id}/measure?correct=${newest.id}`)
+  }, [navigate, id, newest])
+  useLetterKeys(useMemo(() => ({ m: measure, c: correct, w: () => setWhyOpen(true) }), [measure, correct]))
+  useHotkeys('escape', () => !whyOpen && void navigate(`/?bike=${id}`), [whyOpen, id])
+  useEffect(() => {
+    document.title = `${record ? `${record.customer.name}, ${record.summary.label}` : t('place.bike')} – ${t('app.name')}`
+  }, [record, t])
+
+  if (bike.isPending) return <Loading />
+  if (!record) return <Failure error={bike.error} again={() => void bike.refetch()} />
+  const { summary, verdict } = record
+  const look = lookToday(summary.word, summary.checkOn, today())
+  const school = record.verdictInput?.rule.school ?? 'by-speeds'
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' }, height: { md: '100%' } }}>
+      <Stack sx={{ px: 2.75, pt: 1.75, pb: 2, gap: 1.5, minWidth: 0, overflow: { md: 'auto' } }}>
+        <Stack direction="row" sx={{ justifyContent: 'space-between', gap: 2, alignItems: 'flex-start' }}>
+          <Box>
+            <Typography variant="h1">{record.customer.name}</Typography>
+            <Typography color="text.secondary">
+              <BikeLine bike={summary} teeth />, {t('find.tag', { tag: summary.tag })}
+            </Typography>
+          </Box>
+          <Button variant="contained" onClick={measure} sx={{ gap: 1.5, minHeight: 56, px: 3, flexShrink: 0 }}>
+            {t('bike.measure')} <KeyCap>M</KeyCap>
+          </Button>
+        </Stack>
+        <Stack direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap' }}>
+          <VerdictHeading word={summary.word} advice={summary.advice} height={30} />
+          {look.overdue && (
+            <Typography sx={{ fontWeight: 700, color: ink('brass'), border: `1.5px dashed ${ink('brass')}`, px: 1, borderRadius: 0.5 }}>
+              {t('overdue')}
+            </Typography>
+          )}
+        </Stack>
+        <Box sx={{ maxWidth: 640 }}>
+          <WearRule
+            size="medium"
+            marks={summary.marks}
+            limit={summary.limit}
+            {...(verdict ? { watch: verdict.outcome.watch } : {})}
+            colour={VERDICT_LOOK[summary.word].colour}
+          />
+        </Box>
+        {verdict && (
+          <Box>
+            <Typography>
+              <VerdictSentence verdict={verdict.outcome} school={school} />{' '}
+              <Why explanations={verdict.outcome.steps} label={t(`word.${summary.word}`)} /> <KeyCap>W</KeyCap>
+            </Typography>
+            <SettleAndFlags verdict={verdict.outcome} />
+            <WhyDialog
+              open={whyOpen}
+              onClose={() => setWhyOpen(false)}
+              explanations={verdict.outcome.steps}
+              note={t('why.rules', { school: t(`school.${school}`), version: verdict.ruleVersion })}
+            />
+          </Box>
+        )}
+        <WearChart record={record} height={230} />
+        <BikeFacts record={record} />
+      </Stack>
+      <Timeline record={record} />
+    </Box>
+  )
+}

@@ -1,0 +1,172 @@
+import { Box, Button, Stack, Typography } from '@mui/material'
+import { useTranslation } from 'react-i18next'
+import { useNavigate } from 'react-router'
+import type { BikeRecord, CorrectedReading, Reading, Spot } from '@pelrin/contract'
+import { clock, day, distance, percent } from '../../messages/format.ts'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { Why } from '../../pieces/Why.tsx'
+import { ink } from '../../theme/theme.ts'
+
+/** Whether a reading can be corrected here: one read on a rule, of the chain that is on the bike now. */
+export const canCorrect = (reading: Reading, record: BikeRecord): boolean =>
+  reading.instrument.kind === 'steel-rule' && reading.occurredAt >= (record.chain?.fittedAt ?? '')
+
+type Item = { at: string; reading: Reading } | { at: string; event: BikeRecord['events'][number] }
+
+/** Everything that happened to the bike, newest first. */
+export function Timeline({ record }: { record: BikeRecord }) {
+  const { t } = useTranslation()
+  const unit = record.lastOdometer?.unit ?? 'km'
+  const items: Item[] = [
+    ...record.readings.map((reading) => ({ at: reading.occurredAt, reading })),
+    ...record.events.map((event) => ({ at: event.at, event })),
+  ].sort((a, b) => (a.at < b.at ? 1 : -1))
+  const newest = record.readings.find((reading) => canCorrect(reading, record))
+  return (
+    <Box
+      component="section"
+      aria-label={t('bike.timeline')}
+      tabIndex={0}
+      sx={{ borderLeft: { md: 1 }, borderColor: { md: 'divider' }, overflow: { md: 'auto' }, px: 2.25, py: 1.25 }}
+    >
+      <Typography variant="h3" component="h2" color="text.secondary" sx={{ mb: 0.5 }}>
+        {t('bike.timeline')}
+      </Typography>
+      {items.length === 0 && <Typography color="text.secondary">{t('bike.nothing')}</Typography>}
+      <Box component="ol" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {items.map((item) => (
+          <Box
+            component="li"
+            key={'reading' in item ? item.reading.id : `${item.event.id}${item.event.kind}`}
+            sx={{ display: 'grid', gridTemplateColumns: '88px minmax(0, 1fr)', gap: 1.5, py: 1, borderTop: 1, borderColor: 'divider' }}
+          >
+            <Typography variant="body2" color="text.secondary" sx={{ pt: '2px' }}>
+              {day(item.at)}
+            </Typography>
+            {'reading' in item ? (
+              <ReadingItem record={record} reading={item.reading} unit={unit} isNewest={item.reading.id === newest?.id} />
+            ) : (
+              <EventItem event={item.event} unit={unit} />
+            )}
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  )
+}
+
+function EventItem({ event, unit }: { event: BikeRecord['events'][number]; unit: 'km' | 'mi' }) {
+  const { t } = useTranslation()
+  const text = {
+    fitted: () => t('bike.fitted', { chain: event.text }),
+    'taken-off': () => `${t('bike.takenOff')}${event.text === null ? '' : `: ${t(`bike.takenOffReason.${event.text}`)}`}`,
+    odometer: () => t('bike.odometer', { value: distance(event.value ?? 0, unit) }),
+    shortened: () => t('bike.shortened', { count: event.value ?? 0 }),
+    cut: () => t('bike.cut', { count: event.value ?? 0 }),
+    rejoined: () => t('bike.rejoined'),
+  }[event.kind]()
+  return (
+    <Box>
+      <Typography variant="body2" sx={{ fontWeight: event.kind === 'odometer' ? 400 : 600 }}>
+        {text}
+      </Typography>
+      {event.person && (
+        <Typography variant="body2" color="text.secondary">
+          {event.person}
+        </Typography>
+      )}
+    </Box>
+  )
+}
+
+function ReadingItem({
+  record,
+  reading,
+  unit,
+  isNewest,
+}: {
+  record: BikeRecord
+  reading: Reading
+  unit: 'km' | 'mi'
+  isNewest: boolean
+}) {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  return (
+    <Box>
+      <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'flex-start', gap: 1 }}>
+        <Values reading={reading} limit={record.summary.limit} />
+        {canCorrect(reading, record) && (
+          <Button
+            size="small"
+            onClick={() => void navigate(`/bikes/${record.summary.id}/measure?correct=${reading.id}`)}
+            sx={{ minHeight: 40, mt: -0.75, mr: -1, gap: 1, flexShrink: 0 }}
+          >
+            {t('bike.correct')} {isNewest && <KeyCap>C</KeyCap>}
+          </Button>
+        )}
+      </Stack>
+      <Typography variant="body2" color="text.secondary">
+        {t('bike.by', { person: reading.person, instrument: reading.instrument.name })}
+        {reading.odometer && `, ${distance(reading.odometer.km, unit)}`}
+        {reading.chainKm !== null && `, ${t('bike.at', { km: distance(reading.chainKm, unit) })}`}
+      </Typography>
+      {reading.corrected.length > 0 && (
+        <Box sx={{ mt: 0.75, pl: 1.5, borderLeft: `3px solid ${ink('line')}` }}>
+          <Typography variant="body2">
+            {t('bike.corrected')}
+            {reading.reason}
+            <Box component="span" sx={{ color: 'text.secondary' }}>
+              {' '}
+              ({reading.person}, {day(reading.recordedAt)} {clock(reading.recordedAt)})
+            </Box>
+          </Typography>
+          {reading.corrected.map((old) => (
+            <Box key={old.id} sx={{ mt: 0.5 }}>
+              <Typography component="span" variant="body2" color="text.secondary">
+                {t('bike.was')}{' '}
+              </Typography>
+              <Box component="s" sx={{ fontSize: 15 }}>
+                {old.spots.map((spot) => `${spot.typed ?? ''}${spot.value === null ? '' : ` (${percent(spot.value)} %)`}`).join(', ')}
+                {old.odometer && `, ${distance(old.odometer.km, unit)}`}
+              </Box>
+              <Typography variant="body2" color="text.secondary">
+                {old.person}, {day(old.recordedAt)} {clock(old.recordedAt)}
+                {old.reason && `: ${old.reason}`}
+              </Typography>
+            </Box>
+          ))}
+        </Box>
+      )}
+    </Box>
+  )
+}
+
+function Values({ reading, limit }: { reading: CorrectedReading; limit: number }) {
+  const { t } = useTranslation()
+  const worst = reading.spots.reduce<Spot | null>((a, b) => (a === null || (b.value ?? b.over ?? -1) > (a.value ?? a.over ?? -1) ? b : a), null)
+  if (!worst) return <Typography variant="body2">{t(`instrument.${reading.instrument.kind}`)}</Typography>
+  const over = (worst.value ?? worst.over ?? 0) > limit
+  const said =
+    worst.value !== null
+      ? `${percent(worst.value)} %`
+      : worst.over !== null && worst.under !== null
+        ? t('verdict.between', { over: percent(worst.over), under: percent(worst.under) })
+        : worst.over !== null
+          ? t('verdict.over', { over: percent(worst.over) })
+          : t('verdict.under', { under: percent(worst.under ?? 0) })
+  return (
+    <Typography variant="body2">
+      <Box component="span" sx={{ fontWeight: 700, fontSize: 17, color: over ? ink('madder') : 'inherit' }}>
+        {said}
+      </Box>{' '}
+      ± {percent(worst.u)} <Why explanations={worst.explanations} label={said} />
+      <Box component="span" sx={{ color: 'text.secondary', display: 'block' }}>
+        {reading.spots
+          .map((spot) => (spot.typed === null ? null : spot.pitches === null ? spot.typed : `${spot.typed} / ${spot.pitches}`))
+          .filter((text) => text !== null)
+          .join(' · ')}
+      </Box>
+    </Typography>
+  )
+}

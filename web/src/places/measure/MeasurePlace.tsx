@@ -1,0 +1,22 @@
+import { useParams, useSearchParams } from 'react-router'
+import { useTranslation } from 'react-i18next'
+import { useBike, useInstruments } from '../../api/queries.ts'
+import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { MeasureBench } from './MeasureBench.tsx'
+
+/** Measuring the bike in hand, or correcting a reading of it. */
+export function MeasurePlace() {
+  const { t } = useTranslation()
+  const { id = '' } = useParams()
+  const [search] = useSearchParams()
+  const bike = useBike(id)
+  const instruments = useInstruments()
+  if (bike.isPending || instruments.isPending) return <Loading />
+  if (!bike.data) return <Failure error={bike.error} again={() => void bike.refetch()} />
+  if (!instruments.data) return <Failure error={instruments.error} again={() => void instruments.refetch()} />
+  if (!bike.data.chain) return <Empty>{t('measure.noChain')}</Empty>
+  const rules = instruments.data.filter((instrument) => instrument.kind === 'steel-rule')
+  if (rules.length === 0) return <Empty>{t('measure.noRule')}</Empty>
+  const corrects = bike.data.readings.find((reading) => reading.id === search.get('correct')) ?? null
+  return <MeasureBench key={`${id} ${corrects?.id ?? ''}`} record={bike.data} rules={rules} corrects={corrects} />
+}

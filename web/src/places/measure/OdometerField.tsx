@@ -1,0 +1,113 @@
+import { Box, Button, Stack, TextField, Typography } from '@mui/material'
+import type { RefObject } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { BikeRecord } from '@pelrin/contract'
+import { day, distance } from '../../messages/format.ts'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { ink } from '../../theme/theme.ts'
+import type { Draft } from './draft.ts'
+import type { OdometerReading } from './evaluate.ts'
+
+/** The odometer at this visit. Lower than last time is asked about, never refused. */
+export function OdometerField({
+  odometer,
+  reading,
+  last,
+  unit,
+  error,
+  inputRef,
+  onChange,
+  onEnter,
+  onAnswer,
+}: {
+  odometer: Draft['odometer']
+  reading: OdometerReading
+  last: BikeRecord['lastOdometer']
+  unit: 'km' | 'mi'
+  error: string | undefined
+  inputRef: RefObject<HTMLInputElement | null>
+  onChange: (odometer: Draft['odometer']) => void
+  onEnter: () => void
+  /** What the lower value means was said; saving may go on. */
+  onAnswer: (odometer: Draft['odometer']) => void
+}) {
+  const { t } = useTranslation()
+  const asks = reading.state === 'ready' && reading.lower && odometer.lower === null
+  const wrong =
+    reading.state === 'problem' ? t(`problems.${reading.problem}`) : error !== undefined && !asks ? t(`problems.${error}`) : null
+  const answers = ['restarted', 'as-it-is'] as const
+  return (
+    <Box
+      onKeyDown={(event) => {
+        if (!asks || event.target === inputRef.current) return
+        const answer = answers[Number(event.key) - 1]
+        if (answer) {
+          event.preventDefault()
+          onAnswer({ ...odometer, lower: answer })
+        }
+      }}
+    >
+      <Stack direction="row" sx={{ gap: 1.5, alignItems: 'flex-start' }}>
+        <TextField
+          inputRef={inputRef}
+          label={t('measure.odometer')}
+          value={odometer.typed}
+          onChange={(event) => onChange({ ...odometer, typed: event.target.value, lower: null })}
+          error={wrong !== null || asks}
+          slotProps={{
+            inputLabel: { shrink: true },
+            htmlInput: { inputMode: 'decimal', autoComplete: 'off', maxLength: 20, 'aria-describedby': 'odometer-says' },
+            input: { endAdornment: <Typography color="text.secondary">{t(`unit.${unit}`)}</Typography> },
+          }}
+          sx={{ width: 190, flexShrink: 0, '& input': { fontSize: 22, fontWeight: 600, py: 1.25 } }}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return
+            event.preventDefault()
+            onEnter()
+          }}
+        />
+        <Box id="odometer-says" aria-live="polite" sx={{ pt: 0.5 }}>
+          {wrong !== null ? (
+            <Typography variant="body2" sx={{ color: ink('madder') }}>
+              {wrong}
+            </Typography>
+          ) : (
+            <>
+              {reading.state === 'ready' && !reading.lower && last && (
+                <Typography sx={{ fontWeight: 600 }}>
+                  {t('measure.odometerSince', { km: distance(reading.km - last.km, unit) })}
+                </Typography>
+              )}
+              <Typography variant="body2" color="text.secondary">
+                {last
+                  ? t('measure.odometerLast', { value: distance(last.km, unit), date: day(last.at) })
+                  : t('measure.odometerHint')}
+              </Typography>
+            </>
+          )}
+        </Box>
+      </Stack>
+      {asks && last && (
+        <Box role="group" aria-label={t('measure.odometer')} sx={{ mt: 1 }}>
+          <Typography variant="body2" sx={{ color: ink('madder'), mb: 0.75 }}>
+            {t('measure.lower', { last: distance(last.km, unit) })}
+          </Typography>
+          <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
+            {answers.map((answer, i) => (
+              <Button
+                key={answer}
+                variant="outlined"
+                data-answer={i + 1}
+                onClick={() => onAnswer({ ...odometer, lower: answer })}
+                sx={{ px: 1.5, gap: 1 }}
+              >
+                <KeyCap>{i + 1}</KeyCap>
+                {t(answer === 'restarted' ? 'measure.lowerRestarted' : 'measure.lowerAsIs')}
+              </Button>
+            ))}
+          </Stack>
+        </Box>
+      )}
+    </Box>
+  )
+}

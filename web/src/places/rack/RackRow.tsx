@@ -1,0 +1,103 @@
+import { Box, Link, Stack, Typography } from '@mui/material'
+import { useTranslation } from 'react-i18next'
+import { Link as RouterLink } from 'react-router'
+import type { BikeSummary } from '@pelrin/contract'
+import { ago, day, distance, number, today } from '../../messages/format.ts'
+import { Plate } from '../../pieces/Plate.tsx'
+import { lookToday } from '../../pieces/verdictLook.ts'
+import { WearRule } from '../../pieces/WearRule.tsx'
+import { ink } from '../../theme/theme.ts'
+
+/** Bike, drive, verdict, wear, chance over, distance, measured, next look. */
+export const RACK_COLUMNS = 'minmax(220px, 2.2fr) minmax(96px, 0.8fr) minmax(150px, 1.15fr) 104px 76px 84px 104px minmax(110px, 0.9fr)'
+
+/** One bike in the rack. */
+export function RackRow({
+  bike,
+  index,
+  top,
+  height,
+  chosen,
+  onChoose,
+  onOpen,
+}: {
+  bike: BikeSummary
+  index: number
+  top: number
+  height: number
+  chosen: boolean
+  onChoose: () => void
+  onOpen: () => void
+}) {
+  const { t } = useTranslation()
+  const look = lookToday(bike.word, bike.checkOn, today())
+  const overdue = bike.checkOn !== null && bike.checkOn < today()
+  const chance = bike.probabilityOver
+  return (
+    <Box
+      role="row"
+      aria-rowindex={index + 2}
+      aria-selected={chosen}
+      onClick={onChoose}
+      onDoubleClick={onOpen}
+      sx={{
+        position: 'absolute',
+        left: 0,
+        right: 0,
+        top,
+        height,
+        display: 'grid',
+        gridTemplateColumns: RACK_COLUMNS,
+        alignItems: 'center',
+        gap: 1.5,
+        px: 2.25,
+        borderBottom: 1,
+        borderColor: 'divider',
+        boxShadow: chosen ? `inset 5px 0 ${ink('steel')}` : 'none',
+        bgcolor: chosen ? 'background.paper' : 'transparent',
+        cursor: 'default',
+        '& > [role=cell]': { minWidth: 0 },
+      }}
+    >
+      <Box role="cell">
+        <Link component={RouterLink} to={`/bikes/${bike.id}`} underline="hover" color="inherit" sx={{ fontWeight: 600, display: 'block', py: 0.25 }} noWrap>
+          {bike.customer.name}
+          <Typography component="span" variant="body2" color="text.secondary" sx={{ ml: 1 }}>
+            {bike.label}, {bike.tag}
+          </Typography>
+        </Link>
+      </Box>
+      <Typography role="cell" variant="body2" noWrap>
+        {t(`drive.${bike.drive.type}`, { speeds: bike.drive.speeds })}
+      </Typography>
+      <Stack role="cell" direction="row" sx={{ alignItems: 'center', gap: 1.25 }}>
+        <Plate shape={look.plate} colour={look.colour} height={16} />
+        <Typography variant="body2" noWrap sx={{ fontWeight: 600, color: look.colour }}>
+          {t(look.overdue ? 'overdue' : `word.${bike.word}`)}
+        </Typography>
+        {bike.advice && <Plate shape="toothed" colour={ink('madder')} height={13} title={t(`advice.${bike.advice}`)} />}
+      </Stack>
+      <Box role="cell">
+        <WearRule size="small" marks={bike.marks} limit={bike.limit} colour={look.colour} />
+      </Box>
+      <Typography role="cell" variant="body2" sx={{ textAlign: 'right' }}>
+        {chance === null ? '–' : chance > 0.995 ? '> 99 %' : chance < 0.005 ? '< 1 %' : `${number(chance * 100, 0)} %`}
+      </Typography>
+      <Typography role="cell" variant="body2" sx={{ textAlign: 'right' }} noWrap>
+        {bike.chainKm === null ? '–' : distance(bike.chainKm, 'km')}
+      </Typography>
+      <Typography role="cell" variant="body2" noWrap>
+        {bike.measuredAt === null ? t('stand.never') : ago(bike.measuredAt)}
+      </Typography>
+      <Typography role="cell" variant="body2" noWrap sx={{ color: overdue ? ink('brass') : 'inherit', fontWeight: overdue ? 600 : 400 }}>
+        {bike.checkOn === null
+          ? t('stand.nextNone')
+          : bike.checkOn === today()
+            ? t('stand.nextNow')
+            : overdue
+              ? t('stand.nextOverdue', { date: day(bike.checkOn) })
+              : day(bike.checkOn)}
+      </Typography>
+    </Box>
+  )
+}

@@ -1,0 +1,107 @@
+import { Box, Button, Stack, Typography } from '@mui/material'
+import { useTranslation } from 'react-i18next'
+import type { BikeRecord, Visit } from '@pelrin/contract'
+import { ago, clock, today } from '../../messages/format.ts'
+import { BikeLine } from '../../pieces/BikeLine.tsx'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { SettleAndFlags } from '../../pieces/Settle.tsx'
+import { VerdictHeading, VerdictSentence } from '../../pieces/VerdictLine.tsx'
+import { lookToday, VERDICT_LOOK } from '../../pieces/verdictLook.ts'
+import { WearChart } from '../../pieces/WearChart.tsx'
+import { WearRule } from '../../pieces/WearRule.tsx'
+import { WhyDialog } from '../../pieces/Why.tsx'
+import { ink } from '../../theme/theme.ts'
+
+/** The bike on the stand, large enough to read at arm's length. */
+export function OnStand({
+  record,
+  visit,
+  whyOpen,
+  onWhy,
+  onMeasure,
+  onRecord,
+  onPut,
+  onDone,
+}: {
+  record: BikeRecord
+  visit: Visit | undefined
+  whyOpen: boolean
+  onWhy: (open: boolean) => void
+  onMeasure: () => void
+  onRecord: () => void
+  onPut: () => void
+  onDone: (() => void) | undefined
+}) {
+  const { t } = useTranslation()
+  const { summary, verdict } = record
+  const look = lookToday(summary.word, summary.checkOn, today())
+  const school = record.verdictInput?.rule.school ?? 'by-speeds'
+  return (
+    <Stack component="section" aria-label={t('keys.onStand')} sx={{ px: 2.75, pt: 1.75, pb: 1, gap: 1.25, minWidth: 0, overflow: { md: 'auto' } }}>
+      <Box>
+        <Typography variant="h1">{record.customer.name}</Typography>
+        <Typography color="text.secondary">
+          <BikeLine bike={summary} teeth />, {t('find.tag', { tag: summary.tag })}
+          {visit?.here && visit.onStandSince && `, ${t('stand.since', { time: clock(visit.onStandSince) })}`}
+        </Typography>
+      </Box>
+      <Stack direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap', mt: 0.5 }}>
+        <VerdictHeading word={summary.word} advice={summary.advice} height={38} />
+        {look.overdue && (
+          <Typography sx={{ fontWeight: 700, color: ink('brass'), border: `1.5px dashed ${ink('brass')}`, px: 1, borderRadius: 0.5 }}>
+            {t('overdue')}
+          </Typography>
+        )}
+      </Stack>
+      <WearRule
+        size="large"
+        marks={summary.marks}
+        limit={summary.limit}
+        {...(verdict ? { watch: verdict.outcome.watch } : {})}
+        colour={VERDICT_LOOK[summary.word].colour}
+      />
+      {verdict && (
+        <Box>
+          <Typography>
+            <VerdictSentence verdict={verdict.outcome} school={school} />
+            {summary.measuredAt && <Box component="span" sx={{ color: 'text.secondary' }}> {t('bike.reading')}: {ago(summary.measuredAt)}.</Box>}{' '}
+            <Button size="small" onClick={() => onWhy(true)} sx={{ minHeight: 32, px: 0.75, gap: 1, verticalAlign: 'baseline' }}>
+              {t('stand.why')} <KeyCap>W</KeyCap>
+            </Button>
+          </Typography>
+          <SettleAndFlags verdict={verdict.outcome} />
+        </Box>
+      )}
+      <Stack direction="row" sx={{ gap: 1.25, flexWrap: 'wrap', '& > button': { flex: '1 1 130px', minHeight: 56, gap: 1.5 } }}>
+        <Button variant="contained" onClick={onMeasure}>
+          {t(summary.measuredAt === null ? 'stand.measure' : 'stand.again')} <KeyCap>M</KeyCap>
+        </Button>
+        <Button variant="outlined" onClick={onRecord}>
+          {t('stand.record')} <KeyCap>B</KeyCap>
+        </Button>
+        {visit?.here ? (
+          onDone && (
+            <Button variant="outlined" onClick={onDone}>
+              {t('stand.done')} <KeyCap>Alt D</KeyCap>
+            </Button>
+          )
+        ) : (
+          <Button variant="outlined" onClick={onPut}>
+            {t('stand.put')} <KeyCap>Enter</KeyCap>
+          </Button>
+        )}
+      </Stack>
+      <Box sx={{ mt: 0.75 }}>
+        <WearChart record={record} height={190} />
+      </Box>
+      {verdict && (
+        <WhyDialog
+          open={whyOpen}
+          onClose={() => onWhy(false)}
+          explanations={verdict.outcome.steps}
+          note={t('why.rules', { school: t(`school.${school}`), version: verdict.ruleVersion })}
+        />
+      )}
+    </Stack>
+  )
+}

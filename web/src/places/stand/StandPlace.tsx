@@ -1,0 +1,97 @@
+import { Box } from '@mui/material'
+import { useCallback, useEffect, useMemo } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useTranslation } from 'react-i18next'
+import { useNavigate, useSearchParams } from 'react-router'
+import { useBike, useLineUp } from '../../api/queries.ts'
+import { usePutOnStand } from '../../app/usePutOnStand.ts'
+import { useLetterKeys } from '../../keys/typing.tsx'
+import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { LineUpList } from './LineUpList.tsx'
+import { OnStand } from './OnStand.tsx'
+import { ThisVisit } from './ThisVisit.tsx'
+import { useMoveVisit } from './useMoveVisit.ts'
+
+/** The day: who is in, the bike on the stand, and what to settle while it is here. */
+export function StandPlace() {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  const [search, setSearch] = useSearchParams()
+  const lineUp = useLineUp()
+  const visits = useMemo(() => lineUp.data?.visits ?? [], [lineUp.data])
+  const here = visits.find((visit) => visit.here)
+  const chosenId = search.get('bike') ?? here?.bike.id ?? visits.find((visit) => visit.state !== 'done')?.bike.id
+  const bike = useBike(chosenId)
+  const chosen = visits.find((visit) => visit.bike.id === chosenId)
+  const putOnStand = usePutOnStand()
+  const move = useMoveVisit()
+
+  const step = (by: number): void => {
+    const at = visits.findIndex((visit) => visit.bike.id === chosenId)
+    const next = visits[at < 0 ? 0 : Math.min(visits.length - 1, Math.max(0, at + by))]
+    if (next) setSearch({ bike: next.bike.id }, { replace: true })
+  }
+  useHotkeys('arrowdown', () => step(1), { preventDefault: true }, [visits, chosenId])
+  useHotkeys('arrowup', () => step(-1), { preventDefault: true }, [visits, chosenId])
+  useHotkeys('enter', () => chosenId && putOnStand(chosenId), { ignoreEventWhen: (event) => isControl(event.target) }, [chosenId, putOnStand])
+  useHotkeys('alt+arrowup', () => chosen && move.by(visits, chosen, -1), { preventDefault: true }, [visits, chosen])
+  useHotkeys('alt+arrowdown', () => chosen && move.by(visits, chosen, 1), { preventDefault: true }, [visits, chosen])
+  useHotkeys('alt+d', () => chosen && move.done(chosen), { preventDefault: true }, [chosen])
+
+  const measure = useCallback(() => {
+    if (chosenId !== undefined) void navigate(`/bikes/${chosenId}/measure`)
+  }, [navigate, chosenId])
+  const record = useCallback(() => {
+    if (chosenId !== undefined) void navigate(`/bikes/${chosenId}`)
+  }, [navigate, chosenId])
+  const why = useCallback(() => setSearch({ ...(chosenId === undefined ? {} : { bike: chosenId }), why: '1' }, { replace: true }), [setSearch, chosenId])
+  useLetterKeys(useMemo(() => ({ m: measure, b: record, w: why }), [measure, record, why]))
+
+  useEffect(() => {
+    document.title = `${t('place.stand')} – ${t('app.name')}`
+  }, [t])
+
+  if (lineUp.isPending) return <Loading />
+  if (!lineUp.data) return <Failure error={lineUp.error} again={() => void lineUp.refetch()} />
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: '300px minmax(0, 1fr)', lg: '322px minmax(0, 1fr) 290px' },
+        height: { md: '100%' },
+      }}
+    >
+      <LineUpList
+        visits={visits}
+        chosenId={chosenId}
+        onChoose={(bikeId) => setSearch({ bike: bikeId }, { replace: true })}
+        onMove={(visit, before) => move.before(visit, before)}
+      />
+      {chosenId === undefined ? (
+        <Empty>{t('stand.empty')}</Empty>
+      ) : bike.isPending ? (
+        <Loading />
+      ) : bike.data ? (
+        <>
+          <OnStand
+            record={bike.data}
+            visit={chosen}
+            whyOpen={search.get('why') !== null}
+            onWhy={(open) => (open ? why() : setSearch({ bike: chosenId }, { replace: true }))}
+            onMeasure={measure}
+            onRecord={record}
+            onPut={() => putOnStand(chosenId)}
+            onDone={chosen && (() => move.done(chosen))}
+          />
+          <ThisVisit record={bike.data} />
+        </>
+      ) : (
+        <Failure error={bike.error} again={() => void bike.refetch()} />
+      )}
+    </Box>
+  )
+}
+
+/** Enter on a button presses the button. */
+const isControl = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.closest('button, a, input, textarea, [role="option"]') !== null

@@ -1,0 +1,82 @@
+import { Box, Stack, Typography } from '@mui/material'
+import type { ReactNode } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { BikeRecord } from '@pelrin/contract'
+import { ago, day, distance, today } from '../../messages/format.ts'
+import { SchoolWords } from '../../pieces/SchoolWords.tsx'
+import { Why } from '../../pieces/Why.tsx'
+import { ink } from '../../theme/theme.ts'
+
+/** What there is to know and settle while the bike is here. */
+export function ThisVisit({ record }: { record: BikeRecord }) {
+  const { t } = useTranslation()
+  const { summary, chain, lastOdometer, verdict } = record
+  const unit = lastOdometer?.unit ?? 'km'
+  const overdue = summary.checkOn !== null && summary.checkOn < today()
+  return (
+    <Stack component="aside" aria-label={t('stand.settle')} sx={{ px: 2.25, py: 1.25, gap: 3, borderLeft: { lg: 1 }, borderColor: { lg: 'divider' }, overflow: { md: 'auto' } }}>
+      <Box>
+        <Typography variant="h3" component="h2" color="text.secondary" sx={{ mb: 0.5 }}>
+          {t('stand.settle')}
+        </Typography>
+        <Row name={t('stand.next')}>
+          <Box component="span" sx={{ color: overdue ? ink('brass') : 'inherit', fontWeight: 700 }}>
+            {summary.checkOn === null
+              ? t('stand.nextNone')
+              : summary.checkOn === today()
+                ? t('stand.nextNow')
+                : overdue
+                  ? t('stand.nextOverdue', { date: day(summary.checkOn) })
+                  : day(summary.checkOn)}
+          </Box>
+        </Row>
+        <Row name={t('stand.measured')}>{summary.measuredAt === null ? t('stand.never') : ago(summary.measuredAt)}</Row>
+        <Row name={t('stand.odometer')}>
+          {lastOdometer ? `${distance(lastOdometer.km, unit)}, ${day(lastOdometer.at)}` : t('app.unknown')}
+        </Row>
+      </Box>
+      {chain && (
+        <Box>
+          <Typography variant="h3" component="h2" color="text.secondary" sx={{ mb: 0.5 }}>
+            {t('stand.chain')}
+          </Typography>
+          <Typography sx={{ fontSize: 21, fontWeight: 700, lineHeight: 1.2 }}>{chain.name}</Typography>
+          <Typography variant="body2" color="text.secondary">
+            {[
+              chain.pitches === null ? null : t('stand.pitches', { count: chain.pitches }),
+              t(`care.${chain.care}`),
+              chain.start === 'fitted' ? t('stand.fitted', { date: day(chain.fittedAt) }) : t('stand.cameWith'),
+            ]
+              .filter((part) => part !== null)
+              .join(', ')}
+          </Typography>
+          {summary.chainKm !== null && (
+            <Typography sx={{ mt: 1 }}>
+              <Box component="span" sx={{ fontSize: 26, fontWeight: 700 }}>
+                {distance(summary.chainKm, unit)}
+              </Box>{' '}
+              <Box component="span" sx={{ color: 'text.secondary' }}>
+                {t('stand.ran')}
+              </Box>{' '}
+              {record.distanceExplanation && <Why explanations={[record.distanceExplanation]} label={t('stand.chain')} />}
+            </Typography>
+          )}
+        </Box>
+      )}
+      {verdict && <SchoolWords verdict={verdict.outcome} stacked />}
+    </Stack>
+  )
+}
+
+function Row({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <Stack direction="row" sx={{ justifyContent: 'space-between', gap: 2, py: 0.9, borderTop: 1, borderColor: 'divider' }}>
+      <Typography variant="body2" color="text.secondary">
+        {name}
+      </Typography>
+      <Typography variant="body2" sx={{ fontWeight: 600, textAlign: 'right' }}>
+        {children}
+      </Typography>
+    </Stack>
+  )
+}

@@ -1,0 +1,122 @@
+import '@fontsource/barlow-semi-condensed/400.css'
+import '@fontsource/barlow-semi-condensed/500.css'
+import '@fontsource/barlow-semi-condensed/600.css'
+import '@fontsource/barlow-semi-condensed/700.css'
+import { createTheme } from '@mui/material/styles'
+
+/** What a machinist's rule and a shop's paper are made of. */
+interface Materials {
+  /** The ground everything lies on. */
+  paper: string
+  /** What is being worked on lies on this. */
+  sheet: string
+  /** The steel of a rule. */
+  blade: string
+  /** Engraved lines and edges. */
+  edge: string
+  /** Hairlines between things. */
+  line: string
+  ink: string
+  /** Ink for what is said beside. */
+  faint: string
+  /** Blued steel: what can be done, and what is well. */
+  steel: string
+  /** Attention. */
+  brass: string
+  /** Off. */
+  madder: string
+}
+
+declare module '@mui/material/styles' {
+  interface Palette {
+    materials: Materials
+  }
+  interface PaletteOptions {
+    materials: Materials
+  }
+}
+
+const light: Materials = {
+  paper: '#f4f1ea',
+  sheet: '#fdfcf8',
+  blade: '#dfe4e5',
+  edge: '#1d2328',
+  line: '#cfcabd',
+  ink: '#1d2328',
+  faint: '#595e62',
+  steel: '#2b4a66',
+  brass: '#7d5a0c',
+  madder: '#9c2438',
+}
+
+const dark: Materials = {
+  paper: '#16191c',
+  sheet: '#1f2428',
+  blade: '#333b40',
+  edge: '#d9d6ce',
+  line: '#3a4045',
+  ink: '#ece9e2',
+  faint: '#a9adaf',
+  steel: '#9cc0e0',
+  brass: '#dcab4b',
+  madder: '#f08c9b',
+}
+
+const palette = (materials: Materials, onSteel: string) => ({
+  materials,
+  primary: { main: materials.steel, contrastText: onSteel },
+  secondary: { main: materials.brass },
+  error: { main: materials.madder },
+  warning: { main: materials.brass },
+  text: { primary: materials.ink, secondary: materials.faint },
+  background: { default: materials.paper, paper: materials.sheet },
+  divider: materials.line,
+})
+
+export const theme = createTheme({
+  cssVariables: { colorSchemeSelector: 'data-light' },
+  colorSchemes: {
+    light: { palette: palette(light, '#ffffff') },
+    dark: { palette: palette(dark, '#10151a') },
+  },
+  shape: { borderRadius: 3 },
+  typography: {
+    fontFamily: '"Barlow Semi Condensed", "Arial Narrow", sans-serif',
+    fontSize: 15,
+    h1: { fontSize: 30, fontWeight: 700, lineHeight: 1.15 },
+    h2: { fontSize: 22, fontWeight: 600, lineHeight: 1.2 },
+    h3: { fontSize: 14, fontWeight: 600, lineHeight: 1.3 },
+    body1: { fontSize: 16.5, lineHeight: 1.35 },
+    body2: { fontSize: 15, lineHeight: 1.35 },
+    button: { textTransform: 'none', fontWeight: 600, fontSize: 16.5 },
+  },
+  components: {
+    MuiCssBaseline: {
+      styleOverrides: {
+        body: { fontFeatureSettings: '"tnum" 1, "lnum" 1', overscrollBehavior: 'none' },
+        '*:focus-visible': { outline: '2.5px solid var(--mui-palette-materials-steel)', outlineOffset: 2 },
+        '@media (prefers-reduced-motion: reduce)': {
+          '*': { animation: 'none !important', transition: 'none !important' },
+        },
+      },
+    },
+    MuiButton: {
+      defaultProps: { disableElevation: true, disableRipple: true },
+      styleOverrides: { root: { minHeight: 48, paddingInline: 18 } },
+    },
+    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiTextField: { defaultProps: { variant: 'outlined' } },
+    MuiOutlinedInput: {
+      styleOverrides: {
+        root: ({ theme: t }) => ({
+          backgroundColor: t.vars?.palette.materials.sheet,
+          '& .MuiOutlinedInput-notchedOutline': { borderColor: t.vars?.palette.materials.edge },
+        }),
+      },
+    },
+    MuiTooltip: { defaultProps: { disableInteractive: true } },
+  },
+})
+
+/** A material of the theme as a CSS colour, for drawings. */
+export const ink = (material: keyof Materials): string => `var(--mui-palette-materials-${material})`

@@ -1,0 +1,11 @@
+import react from '@vitejs/plugin-react'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  plugins: [react()],
+  build: {
+    target: 'es2023',
+    sourcemap: false,
+    chunkSizeWarningLimit: 900,
+  },
+})
