@@ -62,7 +62,15 @@ async function makeEmptyShop(database: Database): Promise<void> {
   await inShop(database, shopId, null, async ({ models, transaction, now }) => {
     const owner = v7()
     await models.Person.create(
-      { id: owner, name: 'Owner', initials: 'O', signInName: 'owner', role: 'owner', passwordHash: await hash(password), active: true },
+      {
+        id: owner,
+        name: 'Owner',
+        initials: 'O',
+        signInName: 'owner',
+        role: 'owner',
+        passwordHash: await hash(password),
+        active: true,
+      },
       { transaction },
     )
     for (const [i, { school, limits, watchShare }] of SHIPPED_RULES.entries()) {
@@ -76,7 +84,17 @@ async function makeEmptyShop(database: Database): Promise<void> {
     const instrumentId = v7()
     await models.Instrument.create({ id: instrumentId, kind: 'steel-rule', name: 'Steel rule' }, { transaction })
     await models.InstrumentVersion.create(
-      { id: v7(), instrumentId, version: 1, uMm: 0.25, bias: 0, biasU: 0, validFrom: now, personId: owner, reason: 'taken into use' },
+      {
+        id: v7(),
+        instrumentId,
+        version: 1,
+        uMm: 0.25,
+        bias: 0,
+        biasU: 0,
+        validFrom: now,
+        personId: owner,
+        reason: 'taken into use',
+      },
       { transaction },
     )
   })

@@ -8,6 +8,8 @@ if (url === undefined) throw new PlainError('Set DATABASE_URL to the database wh
 const database = await openForServing(url)
 for (const shop of await database.models.Shop.findAll()) {
   const { bikes, differing } = await inShop(database, shop.id, null, rebuildState)
-  say(`${shop.name}: ${bikes} bikes, ${differing.length} differed${differing.length > 0 ? `: ${differing.join(', ')}` : ''}`)
+  say(
+    `${shop.name}: ${bikes} bikes, ${differing.length} differed${differing.length > 0 ? `: ${differing.join(', ')}` : ''}`,
+  )
 }
 await database.close()

@@ -1,7 +1,15 @@
 import * as v from 'valibot'
 import { Day, DistanceUnit, Explanation, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
-import { DriveType, InstrumentKind, SprocketAdvice, StoredVerdict, VerdictFlag, VerdictInput, VerdictWord } from './limits.ts'
+import {
+  DriveType,
+  InstrumentKind,
+  SprocketAdvice,
+  StoredVerdict,
+  VerdictFlag,
+  VerdictInput,
+  VerdictWord,
+} from './limits.ts'
 
 /** A spot as small wear rules draw it, %. */
 export const SpotMark = v.object({
@@ -50,7 +58,13 @@ const RackQuery = v.object({
   drive: v.optional(DriveType),
   cursor: v.optional(v.pipe(v.string(), v.maxLength(200, 'cursor-malformed'))),
   limit: v.optional(
-    v.pipe(v.string(), v.digits('number-malformed'), v.toNumber(), v.minValue(1, 'number-malformed'), v.maxValue(200, 'number-malformed')),
+    v.pipe(
+      v.string(),
+      v.digits('number-malformed'),
+      v.toNumber(),
+      v.minValue(1, 'number-malformed'),
+      v.maxValue(200, 'number-malformed'),
+    ),
     '60',
   ),
 })

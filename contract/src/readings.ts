@@ -13,7 +13,14 @@ export const SpotEntry = v.object({
     v.minValue(1, 'count-malformed'),
     v.maxValue(300, 'count-malformed'),
   ),
-  place: v.exactOptional(v.pipe(v.number(), v.integer('place-malformed'), v.minValue(1, 'place-malformed'), v.maxValue(8, 'place-malformed'))),
+  place: v.exactOptional(
+    v.pipe(
+      v.number(),
+      v.integer('place-malformed'),
+      v.minValue(1, 'place-malformed'),
+      v.maxValue(8, 'place-malformed'),
+    ),
+  ),
 })
 
 export const OdometerEntry = v.object({

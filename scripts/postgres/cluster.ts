@@ -1,5 +1,15 @@
 import { createHash, randomBytes } from 'node:crypto'
-import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs'
 import { createServer, type AddressInfo } from 'node:net'
 import { basename, dirname, join, resolve } from 'node:path'
 import { spawnSync } from 'node:child_process'
@@ -119,10 +129,13 @@ function checkPlace(programs: string, place: string): boolean {
  * loopback port with a password, keeps what it was told through a crash, and never runs as root.
  *
  * @param dataFolder where it lies (or what its place is named after)
- * @param options `throwaway` for tests: gives up durability for speed
+ * @param options `throwaway` for tests: gives up durability for speed; `port` instead of a free one
  * @throws PlainError when the folder holds something else, or the database will not start
  */
-export async function startCluster(dataFolder: string, options: { throwaway?: boolean } = {}): Promise<Cluster> {
+export async function startCluster(
+  dataFolder: string,
+  options: { throwaway?: boolean; port?: number } = {},
+): Promise<Cluster> {
   const folder = resolve(dataFolder)
   const programs = postgresPrograms()
   mkdirSync(folder, { recursive: true })
@@ -136,7 +149,7 @@ export async function startCluster(dataFolder: string, options: { throwaway?: bo
   }
   // Left running by a start that was killed: nobody else uses it, since the data folder is locked to us.
   if ((await run(control, ['-D', cluster, 'status'])).code === 0) await stop()
-  const port = await freePort()
+  const port = options.port ?? (await freePort())
   const log = join(place, 'database.log')
   const settings = [
     `-p ${port}`,

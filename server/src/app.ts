@@ -85,7 +85,10 @@ export function createApp({
       }),
     )
     app.use(async (ctx, next) => {
-      if (ctx.method !== 'GET' || ctx.path.startsWith('/api/') || /\.\w+$/.test(ctx.path)) return next()
+      if (ctx.method !== 'GET' || ctx.path.startsWith('/api/') || /\.\w+$/.test(ctx.path)) {
+        await next()
+        return
+      }
       // Every other address is a place of the application, which finds its own way from there.
       ctx.path = '/index.html'
       ctx.set('Cache-Control', 'no-cache')

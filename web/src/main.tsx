@@ -2,7 +2,7 @@ import { CssBaseline, ThemeProvider } from '@mui/material'
 import { QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { App } from './app/App.tsx'
+import { App, fetchPlacesAhead } from './app/App.tsx'
 import { createQueryClient } from './api/queries.ts'
 import './messages/index.ts'
 import { outbox } from './outbox/outbox.ts'
@@ -22,3 +22,5 @@ createRoot(root).render(
     </QueryClientProvider>
   </StrictMode>,
 )
+
+setTimeout(fetchPlacesAhead, 400)

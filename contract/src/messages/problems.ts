@@ -12,7 +12,8 @@ export const problems = {
   'version-stale': 'Somebody changed this meanwhile. Look at the newer one, then save again.',
   'cross-site': 'This request came from another site and was refused.',
   'database-away': 'The database does not answer at the moment. Nothing was saved; try again shortly.',
-  'server-fault': 'Something went wrong here, and nothing was saved. Try again; if it stays, give this number: {{requestId}}.',
+  'server-fault':
+    'Something went wrong here, and nothing was saved. Try again; if it stays, give this number: {{requestId}}.',
   // Session
   'not-signed-in': 'Sign in first.',
   'sign-in-wrong': 'Name and password do not go together. Check both.',
@@ -59,7 +60,8 @@ export const problems = {
   'length-too-long': 'That is longer than any chain. Is the unit right?',
   'length-unfinished': 'Go on: the length is not finished.',
   'length-mixed-units': 'Mark and offset are in different units. Write both in mm or both in inches.',
-  'length-fits-no-count': 'No even count fits this length. Begin and end on pin centres, an even number of pitches apart.',
+  'length-fits-no-count':
+    'No even count fits this length. Begin and end on pin centres, an even number of pitches apart.',
   'count-missing': 'Say how many pitches were measured.',
   'count-malformed': 'A count is a whole number from 1 to 300.',
   'count-impossible': 'Over {{pitches}} pitches this length would be {{elongation}} % worn. Check length and count.',

@@ -15,11 +15,11 @@ export interface OdometerValue {
  * than the one before adds nothing, whether the meter restarted or the value was mistyped and let stand.
  * Outside the first and last value nothing is known, and nothing is counted.
  *
- * @param values in any order
- * @returns km and the explained run; null when no two values give any
+ * @param values in any order of time; those of one moment in the order they were written down
+ * @returns km; null when no two values give any
  */
 export function odometerDistance(values: readonly OdometerValue[], from: number, to: number): number | null {
-  const ordered = [...values].sort((a, b) => a.at - b.at || a.km - b.km)
+  const ordered = [...values].sort((a, b) => a.at - b.at)
   let km = 0
   let known = false
   for (let i = 1; i < ordered.length; i++) {

@@ -178,7 +178,7 @@ function decide(facts: Case, before: readonly Explanation[]): Decision {
         ...settled('measure-again', 'D2', [{ kind: 'instrument-that-can', instrumentId: best?.id ?? null }]),
         otherwise: withoutMeasuringAgain(facts).word,
       }
-    return decideOnProbability({ ...facts, P: facts.forecast!.overNow }, steps)
+    return decideOnProbability({ ...facts, P: facts.forecast.overNow }, steps)
   }
 
   // D3: over beyond doubt.

@@ -39,7 +39,7 @@ export function normalCumulative(z: number): number {
 }
 
 /** Nodes and weights of 7-point Gauss–Hermite quadrature for a standard normal weight (weights sum to 1). */
-export const GAUSS_HERMITE_7: ReadonlyArray<readonly [node: number, weight: number]> = [
+export const GAUSS_HERMITE_7: readonly (readonly [node: number, weight: number])[] = [
   [-3.750439717725742, 0.0005482688559722],
   [-2.366759410734541, 0.0307571239675865],
   [-1.154405394739968, 0.2401231786050127],

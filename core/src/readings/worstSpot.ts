@@ -38,7 +38,7 @@ export interface WorstSpot {
 }
 
 /** How unevenly chains wear: standard deviations of their spots, %, and how common each is. */
-const UNEVENNESS: ReadonlyArray<readonly [tau: number, weight: number]> = [
+const UNEVENNESS: readonly (readonly [tau: number, weight: number])[] = [
   [0.02, 0.3],
   [0.04, 0.4],
   [0.08, 0.2],

@@ -1,5 +1,5 @@
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
-import { endpoints } from '@pelrin/contract'
+import { endpoints, Role } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
 import type { Serving } from '../http/serve.ts'
 import { ProblemError } from '../http/problem.ts'
@@ -34,6 +34,7 @@ export function authRoutes(serving: Serving): void {
           const people = await work.models.Person.findAll({ where: { active: true }, transaction: work.transaction })
           return people
             .filter((person) => person.demoPassword !== null)
+            .sort((a, b) => Role.options.indexOf(a.role) - Role.options.indexOf(b.role))
             .map(({ name, role, signInName, demoPassword }) => ({
               name,
               role,

@@ -44,7 +44,12 @@ export async function signIn(
       { transaction },
     )
     await models.SessionPerson.create({ tokenHash, personId: person.id }, { transaction })
-    await audited({ ...work, author: { personId: person.id, deviceId: device.id, requestId } }, 'signed-in', 'device', device.id)
+    await audited(
+      { ...work, author: { personId: person.id, deviceId: device.id, requestId } },
+      'signed-in',
+      'device',
+      device.id,
+    )
     const session = await describe(work, { tokenHash, shop, person: asPerson(person), deviceId: device.id })
     return { token, expiresAt, session }
   })

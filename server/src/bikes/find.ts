@@ -36,7 +36,8 @@ export async function textCondition(
     replacements[`part${i}`] = `%${escapeLike(word)}%`
     replacements[`word${i}`] = word
     const asTyped = `s.search_text LIKE :part${i}`
-    return word.length < SHORTEST_FORGIVEN ? asTyped : `(${asTyped} OR :word${i} <% s.search_text)`
+    // A tag or frame mark that is nearly right is another bike's.
+    return word.length < SHORTEST_FORGIVEN || /\d/.test(word) ? asTyped : `(${asTyped} OR :word${i} <% s.search_text)`
   })
   return { condition: conditions.length === 0 ? 'true' : conditions.join(' AND '), replacements }
 }

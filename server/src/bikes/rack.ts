@@ -1,5 +1,6 @@
 import * as v from 'valibot'
-import { endpoints, type BikeSummary, type Output, type RackState } from '@pelrin/contract'
+import type { endpoints } from '@pelrin/contract'
+import { type BikeSummary, type Output, type RackState } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { dayIn } from '../state/days.ts'

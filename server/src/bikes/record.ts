@@ -44,9 +44,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
       start: fitting.start,
       care: fitting.care,
     },
-    lastOdometer: lastEntry
-      ? { km: lastEntry.km, at: lastEntry.at.toISOString(), unit: bike.odometerUnit }
-      : null,
+    lastOdometer: lastEntry ? { km: lastEntry.km, at: lastEntry.at.toISOString(), unit: bike.odometerUnit } : null,
     distanceExplanation: distanceExplained(facts),
     verdict: verdict ? { ...verdict, occurredAt: verdict.occurredAt.toISOString() } : null,
     readings: standingReadings(facts),
@@ -64,7 +62,12 @@ function distanceExplained({ fitting, entries, chainKm }: BikeFacts): BikeRecord
     inputs: [
       { symbol: 'o₁', meaning: 'odometer-at-fitting', value: first.km, unit: 'km' },
       { symbol: 'o₂', meaning: 'odometer-latest', value: last.km, unit: 'km' },
-      { symbol: 'r', meaning: 'odometer-restarts', value: entries.filter((e) => e.at > fitting.from && e.restarted).length, unit: 'text' },
+      {
+        symbol: 'r',
+        meaning: 'odometer-restarts',
+        value: entries.filter((e) => e.at > fitting.from && e.restarted).length,
+        unit: 'text',
+      },
     ],
     formula: 's = Σ (oᵢ₊₁ − oᵢ)',
     result: { value: chainKm, unit: 'km' },
@@ -90,14 +93,14 @@ function standingReadings({ readings, fitting, entries }: BikeFacts): Reading[] 
     note: reading.note,
     spots: reading.spots.map((spot) => explainedSpot(spot, reading)),
     odometer: reading.odometer,
-    chainKm: fitting && reading.fittingId === fitting.id ? chainKmAt(fitting, entries, reading.occurredAt) : null,
+    chainKm: fitting?.id === reading.fittingId ? chainKmAt(fitting, entries, reading.occurredAt) : null,
     reason: reading.reason,
   })
   return readings
     .filter((reading) => reading.supersededBy === null && !reading.deleted)
     .map((reading) => {
       const corrected: CorrectedReading[] = []
-      for (let id = reading.supersedesId; id !== null; ) {
+      for (let id = reading.supersedesId; id !== null;) {
         const older = byId.get(id)
         if (!older) break
         corrected.push(shown(older))
@@ -123,28 +126,71 @@ function explainedSpot(spot: SpotFact, reading: ReadingFact): Spot {
 
 async function eventsOf(work: Work, bikeId: string, { entries, readings }: BikeFacts): Promise<BikeRecord['events']> {
   const withReading = new Set(readings.map((reading) => reading.odometer?.id))
-  const fittings = await work.select<{ id: string; chain: string; from: Date; to: Date | null; reason: string | null; person: string }>(
+  const fittings = await work.select<{
+    id: string
+    chain: string
+    from: Date
+    to: Date | null
+    reason: string | null
+    person: string
+  }>(
     `SELECT f.id, c.name AS chain, lower(f.during) AS "from", upper(f.during) AS "to", f.end_reason AS reason, p.name AS person
      FROM fittings f JOIN chains c ON c.id = f.chain_id JOIN people p ON p.id = f.person_id WHERE f.bike_id = :bikeId`,
     { bikeId },
   )
-  const chainEvents = await work.select<{ id: string; at: Date; kind: 'cut' | 'shortened' | 'rejoined'; pitches: number | null; person: string }>(
+  const chainEvents = await work.select<{
+    id: string
+    at: Date
+    kind: 'cut' | 'shortened' | 'rejoined'
+    pitches: number | null
+    person: string
+  }>(
     `SELECT e.id, e.occurred_at AS at, e.kind, e.pitches_after AS pitches, p.name AS person
      FROM chain_events e JOIN fittings f ON f.chain_id = e.chain_id JOIN people p ON p.id = e.person_id
      WHERE f.bike_id = :bikeId AND NOT e.deleted AND e.occurred_at <@ f.during`,
     { bikeId },
   )
   const events: BikeRecord['events'] = [
-    ...fittings.map((f) => ({ id: f.id, at: f.from.toISOString(), kind: 'fitted' as const, value: null, text: f.chain, person: f.person })),
+    ...fittings.map((f) => ({
+      id: f.id,
+      at: f.from.toISOString(),
+      kind: 'fitted' as const,
+      value: null,
+      text: f.chain,
+      person: f.person,
+    })),
     ...fittings.flatMap((f) =>
       f.to === null
         ? []
-        : [{ id: f.id, at: f.to.toISOString(), kind: 'taken-off' as const, value: null, text: f.reason, person: f.person }],
+        : [
+            {
+              id: f.id,
+              at: f.to.toISOString(),
+              kind: 'taken-off' as const,
+              value: null,
+              text: f.reason,
+              person: f.person,
+            },
+          ],
     ),
-    ...chainEvents.map((e) => ({ id: e.id, at: e.at.toISOString(), kind: e.kind, value: e.pitches, text: null, person: e.person })),
+    ...chainEvents.map((e) => ({
+      id: e.id,
+      at: e.at.toISOString(),
+      kind: e.kind,
+      value: e.pitches,
+      text: null,
+      person: e.person,
+    })),
     ...entries
       .filter((entry) => !withReading.has(entry.id))
-      .map((entry) => ({ id: entry.id, at: entry.at.toISOString(), kind: 'odometer' as const, value: entry.km, text: null, person: entry.person })),
+      .map((entry) => ({
+        id: entry.id,
+        at: entry.at.toISOString(),
+        kind: 'odometer' as const,
+        value: entry.km,
+        text: null,
+        person: entry.person,
+      })),
   ]
   return events.sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : a.kind < b.kind ? -1 : 1))
 }

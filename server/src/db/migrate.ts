@@ -2,19 +2,15 @@ import type { Sequelize } from 'sequelize'
 import { SequelizeStorage, Umzug } from 'umzug'
 import { migrations } from './migrations/index.ts'
 
-/** One step of the schema, forth and back. Each runs in a transaction of its own. */
-export interface Migration {
-  readonly name: string
-  up(run: (sql: string) => Promise<void>): Promise<void>
-  down(run: (sql: string) => Promise<void>): Promise<void>
-}
-
 /** The database was made by a Pelrin that knows migrations this one does not. */
 export class NewerSchemaError extends Error {
   constructor(readonly unknown: readonly string[]) {
     super(`The database was made by a newer Pelrin (it holds ${unknown.join(', ')}).`)
   }
 }
+
+const storageOf = (sequelize: Sequelize): SequelizeStorage =>
+  new SequelizeStorage({ sequelize, tableName: 'schema_migrations' })
 
 function umzug(sequelize: Sequelize): Umzug<Sequelize> {
   const inTransaction = (step: (run: (sql: string) => Promise<void>) => Promise<void>) => async (): Promise<void> => {
@@ -31,7 +27,7 @@ function umzug(sequelize: Sequelize): Umzug<Sequelize> {
       down: inTransaction((run) => migration.down(run)),
     })),
     context: sequelize,
-    storage: new SequelizeStorage({ sequelize, tableName: 'schema_migrations' }),
+    storage: storageOf(sequelize),
     logger: undefined,
   })
 }
@@ -44,7 +40,8 @@ function umzug(sequelize: Sequelize): Umzug<Sequelize> {
  */
 export async function migrateUp(sequelize: Sequelize): Promise<{ applied: string[]; before: number }> {
   const steps = umzug(sequelize)
-  const executed = (await steps.executed()).map((step) => step.name)
+  // The storage itself is asked: the migrator names only the migrations it knows.
+  const executed = await storageOf(sequelize).executed()
   const known = new Set(migrations.map((migration) => migration.name))
   const unknown = executed.filter((name) => !known.has(name))
   if (unknown.length > 0) throw new NewerSchemaError(unknown)

@@ -1,4 +1,4 @@
-import { BaseError, ConnectionError, DatabaseError } from 'sequelize'
+import { ConnectionError, DatabaseError } from 'sequelize'
 import type { Middleware } from 'koa'
 import type { Logger } from 'pino'
 import type { RequestState } from './request.ts'
@@ -7,10 +7,8 @@ import { ProblemError } from './problem.ts'
 /** SQLSTATE classes and socket errors that mean the database went away, not that the statement was wrong. */
 function databaseWentAway(error: unknown): boolean {
   if (error instanceof ConnectionError) return true
-  if (!(error instanceof BaseError) && !(error instanceof Error)) return false
-  const code = String(
-    (error instanceof DatabaseError ? (error.parent as { code?: string }).code : (error as { code?: string }).code) ?? '',
-  )
+  if (!(error instanceof Error)) return false
+  const code = ((error instanceof DatabaseError ? error.parent : error) as { code?: string }).code ?? ''
   return (
     /^(08|57P)/.test(code) ||
     /^E(CONN|PIPE|TIMEDOUT)/.test(code) ||
@@ -32,7 +30,8 @@ export function failures(logger: Logger): Middleware<RequestState> {
   return async (ctx, next) => {
     try {
       await next()
-      if (ctx.status === 404 && ctx.body == null && ctx.path.startsWith('/api/')) throw new ProblemError(404, 'not-found')
+      if (ctx.status === 404 && ctx.body == null && ctx.path.startsWith('/api/'))
+        throw new ProblemError(404, 'not-found')
       if (ctx.status === 405 || ctx.status === 501) throw new ProblemError(405, 'method-not-allowed')
     } catch (error) {
       const problem = asProblem(error)

@@ -4,7 +4,9 @@ import type { Work } from '../db/work.ts'
 
 /** What a request is, for telling a repetition from another use of its key. */
 export function fingerprint(method: string, path: string, body: unknown): string {
-  return createHash('sha256').update(`${method} ${path} ${JSON.stringify(body ?? null)}`).digest('hex')
+  return createHash('sha256')
+    .update(`${method} ${path} ${JSON.stringify(body ?? null)}`)
+    .digest('hex')
 }
 
 /**

@@ -96,7 +96,12 @@ function checked(schema: Schema | undefined, value: unknown, prefix: string, wro
   for (const issue of parsed.issues) {
     const path = prefix + (v.getDotPath(issue) ?? '')
     // A missing key is reported by the library in its own words; ours are the codes of the catalogue.
-    const code = issue.message in problems ? (issue.message as ProblemCode) : issue.received === 'undefined' ? 'text-missing' : 'field-invalid'
+    const code =
+      issue.message in problems
+        ? (issue.message as ProblemCode)
+        : issue.received === 'undefined'
+          ? 'text-missing'
+          : 'field-invalid'
     wrong.push(atField(path, code))
   }
   return undefined

@@ -81,7 +81,11 @@ export function openApiDocument(): object {
   }
   return {
     openapi: '3.1.0',
-    info: { title: 'Pelrin', version: '1', description: 'Lengths in mm, distances in km, elongation in % of nominal pitch.' },
+    info: {
+      title: 'Pelrin',
+      version: '1',
+      description: 'Lengths in mm, distances in km, elongation in % of nominal pitch.',
+    },
     paths,
     components: {
       schemas: { Problem: schemaOf(Problem) },

@@ -41,7 +41,7 @@ export async function correctReading(work: Work, id: string, correction: Correct
   if (old.supersededBy !== null)
     throw new ProblemError(409, 'reading-corrected-already', { current: await readingById(work, old.supersededBy) })
   const fitting = await presentFitting(work, old.bikeId)
-  if (!fitting || fitting.id !== old.fittingId) throw refuseField('spots.0.typed', 'chain-not-fitted-then')
+  if (fitting?.id !== old.fittingId) throw refuseField('spots.0.typed', 'chain-not-fitted-then')
   // When it happened is not what is being corrected: it keeps its place in time.
   const corrected = { ...correction, occurredAt: old.occurredAt.toISOString() }
   await write(work, corrected, { bikeId: old.bikeId, fitting, corrects: old, reason: correction.reason })
@@ -144,7 +144,7 @@ async function writeOdometer(
   const old = on.corrects?.odometer ?? null
   const given = entered.odometer
   if (!given) return old?.id ?? null
-  if (old && old.typed === given.typed && old.unit === given.unit) return old.id
+  if (old?.typed === given.typed && old.unit === given.unit) return old.id
   const parsed = parseOdometer(given.typed, given.unit)
   if (!parsed.ok) throw refuseField('odometer.typed', parsed.problem)
   const before = (await standingEntries(work, on.bikeId)).filter(

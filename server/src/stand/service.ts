@@ -1,4 +1,4 @@
-import type { BikeSummary, LineUp, Visit } from '@pelrin/contract'
+import type { LineUp, Visit } from '@pelrin/contract'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { summaries } from '../bikes/summaries.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
@@ -22,7 +22,7 @@ export async function lineUp(work: Work, timeZone: string, deviceId: string): Pr
       day,
       promisedAt: iso(visit.promisedAt),
       onStandSince: iso(visit.onStandSince),
-      bike: bike as BikeSummary,
+      bike: bike,
     }
   })
   return { day, visits }

@@ -39,7 +39,10 @@ interface LatestVerdict {
  */
 export async function refreshBikeState(work: Work, bikeId: string): Promise<void> {
   const row = await deriveBikeState(work, bikeId)
-  await work.models.BikeState.upsert(row, { transaction: work.transaction, conflictFields: ['shop_id', 'bike_id'] as never })
+  await work.models.BikeState.upsert(row, {
+    transaction: work.transaction,
+    conflictFields: ['shop_id', 'bike_id'] as never,
+  })
 }
 
 /** What a bike's state is by its facts. */
@@ -63,7 +66,10 @@ export async function deriveBikeState(work: Work, bikeId: string): Promise<BikeS
   const counted = input.readings.filter((reading) => outcome.countedReadingIds.includes(reading.id))
   const measuredAt = counted.length === 0 ? null : new Date(Math.max(...counted.map((reading) => reading.occurredAt)))
   const zone = named?.timeZone ?? 'UTC'
-  const from = dayIn(zone, measuredAt ?? (outcome.word === 'not-measured-yet' && fitting ? fitting.from : verdict.occurredAt))
+  const from = dayIn(
+    zone,
+    measuredAt ?? (outcome.word === 'not-measured-yet' && fitting ? fitting.from : verdict.occurredAt),
+  )
   const checkOn = outcome.checkInDays === null ? null : daysLater(from, outcome.checkInDays)
   return {
     bikeId,

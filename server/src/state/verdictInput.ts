@@ -23,8 +23,8 @@ export function chainKmAt(fitting: PresentFitting, entries: readonly StandingEnt
   const values = entries.map((entry) => ({ at: entry.at.getTime(), km: entry.km, restarted: entry.restarted }))
   const km = odometerDistance(values, fitting.from.getTime(), at.getTime())
   if (km !== null) return km
-  // Fitted new, and nothing ridden was written down since: it has run nothing that is known.
-  return fitting.start === 'fitted' ? 0 : null
+  // Fitted new, or first read here: up to then it has run nothing that is known.
+  return fitting.start === 'fitted' || entries.some((entry) => entry.at >= fitting.from && entry.at <= at) ? 0 : null
 }
 
 function asVerdictReading(reading: ReadingFact, chainKm: number | null): VerdictReading {
@@ -85,13 +85,13 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date): Promise
         asVerdictReading(reading, fitting === null ? null : chainKmAt(fitting, entries, reading.occurredAt)),
       ) as VerdictInput['readings'],
       drive: { type: bike.type, speeds: bike.speeds },
-      rule: asHouseRule(rule) as VerdictInput['rule'],
+      rule: asHouseRule(rule),
       chain: {
         kmSinceFittedNew: fitting?.start === 'fitted' ? chainKm : null,
         ...(fitting?.countChangedAt ? { countChangedAt: fitting.countChangedAt.getTime() } : {}),
       },
       instruments: instruments.map((instrument) => asAvailable(instrument, asOf)) as VerdictInput['instruments'],
-      otherRules: rules.filter((other) => other.id !== rule.id).map(asHouseRule) as VerdictInput['otherRules'],
+      otherRules: rules.filter((other) => other.id !== rule.id).map(asHouseRule),
     },
   }
 }

@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import type {} from 'vitest'
 import type { TestProject } from 'vitest/node'
 import { startCluster } from '../../../scripts/postgres/cluster.ts'
+import { loadDemo, migrateUp, openDatabase } from '../db/index.ts'
 
 declare module 'vitest' {
   interface ProvidedContext {
@@ -11,11 +12,15 @@ declare module 'vitest' {
   }
 }
 
-/** One throwaway cluster for all tests of the server. */
+/** One throwaway cluster for all tests of the server, with the demo shop to copy from. */
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
   const folder = mkdtempSync(join(tmpdir(), 'pelrin-test-'))
   chmodSync(folder, 0o755)
   const cluster = await startCluster(folder, { throwaway: true })
+  const database = openDatabase(cluster.url)
+  await migrateUp(database.sequelize)
+  await loadDemo(database, new Date())
+  await database.close()
   project.provide('databaseUrl', cluster.url)
   return async () => {
     await cluster.stop()

@@ -37,8 +37,7 @@ export const useSession = () =>
     staleTime: 60_000,
   })
 
-export const useDoor = () =>
-  useQuery({ queryKey: keys.door, queryFn: ({ signal }) => ask(endpoints.door, { signal }) })
+export const useDoor = () => useQuery({ queryKey: keys.door, queryFn: ({ signal }) => ask(endpoints.door, { signal }) })
 
 export const useLineUp = () =>
   useQuery({
@@ -61,10 +60,11 @@ export const useInstruments = () =>
     staleTime: 60_000,
   })
 
+/** Bikes like a text. While a new answer is on its way the last one stays, with the text it answers. */
 export const useFind = (text: string) =>
   useQuery({
     queryKey: keys.find(text),
-    queryFn: ({ signal }) => ask(endpoints.find, { query: { q: text }, signal }),
+    queryFn: async ({ signal }) => ({ text, bikes: await ask(endpoints.find, { query: { q: text }, signal }) }),
     enabled: text.trim() !== '',
     placeholderData: (before) => before,
   })

@@ -3,9 +3,6 @@ import { useTranslation } from 'react-i18next'
 import { createBrowserRouter, Link, Outlet, RouterProvider } from 'react-router'
 import { useSession } from '../api/queries.ts'
 import { Failure, Loading } from '../pieces/States.tsx'
-import { BikePlace } from '../places/bike/BikePlace.tsx'
-import { MeasurePlace } from '../places/measure/MeasurePlace.tsx'
-import { RackPlace } from '../places/rack/RackPlace.tsx'
 import { SignInPlace } from '../places/sign-in/SignInPlace.tsx'
 import { StandPlace } from '../places/stand/StandPlace.tsx'
 import { Shell } from './Shell.tsx'
@@ -46,19 +43,40 @@ function Broken() {
   )
 }
 
+const places = {
+  rack: async () => ({ Component: (await import('../places/rack/RackPlace.tsx')).RackPlace }),
+  bike: async () => ({ Component: (await import('../places/bike/BikePlace.tsx')).BikePlace }),
+  measure: async () => ({ Component: (await import('../places/measure/MeasurePlace.tsx')).MeasurePlace }),
+}
+
+/** Fetches the other places while nobody waits, so that a key press finds them there, also without a connection. */
+export function fetchPlacesAhead(): void {
+  for (const place of Object.values(places)) void place().catch(() => undefined)
+}
+
 const router = createBrowserRouter([
   {
     element: <Gate />,
     errorElement: <Broken />,
+    hydrateFallbackElement: <Loading />,
     children: [
       {
         element: <Outlet />,
         errorElement: <Broken />,
         children: [
           { path: '/', element: <StandPlace /> },
-          { path: '/rack', element: <RackPlace /> },
-          { path: '/bikes/:id', element: <BikePlace /> },
-          { path: '/bikes/:id/measure', element: <MeasurePlace /> },
+          {
+            path: '/rack',
+            lazy: places.rack,
+          },
+          {
+            path: '/bikes/:id',
+            lazy: places.bike,
+          },
+          {
+            path: '/bikes/:id/measure',
+            lazy: places.measure,
+          },
           { path: '*', element: <Nowhere /> },
         ],
       },

@@ -1,5 +1,5 @@
 import { Autocomplete, Box, InputAdornment, Stack, TextField, Typography } from '@mui/material'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import type { BikeSummary } from '@pelrin/contract'
@@ -13,6 +13,12 @@ import { lookToday } from '../pieces/verdictLook.ts'
 import { WearRule } from '../pieces/WearRule.tsx'
 import { usePutOnStand } from './usePutOnStand.ts'
 
+/** A bike with the text it was found by. */
+interface Found {
+  readonly bike: BikeSummary
+  readonly answers: string
+}
+
 /** Finds a bike from anywhere and puts it on the stand. */
 export function Finder() {
   const { t } = useTranslation()
@@ -20,7 +26,12 @@ export function Finder() {
   const [open, setOpen] = useState(false)
   const input = useRef<HTMLInputElement>(null)
   const found = useFind(text)
-  const fresh = !found.isPlaceholderData && !found.isFetching
+  const fresh = found.data?.text === text
+  const options = useMemo(
+    () =>
+      found.data && text.trim() !== '' ? found.data.bikes.map((bike) => ({ bike, answers: found.data.text })) : [],
+    [found.data, text],
+  )
   const putOnStand = usePutOnStand()
   /** Enter was pressed before the answer to what was typed had come. */
   const entered = useRef<string | null>(null)
@@ -45,12 +56,12 @@ export function Finder() {
   )
 
   useEffect(() => {
-    const first = found.data?.[0]
-    if (entered.current !== null && entered.current === text && fresh && first) choose(first)
-  }, [found.data, fresh, text, choose])
+    const first = options[0]
+    if (entered.current !== null && entered.current === text && fresh && first) choose(first.bike)
+  }, [options, fresh, text, choose])
 
   return (
-    <Autocomplete<BikeSummary>
+    <Autocomplete<Found>
       sx={{ width: 'min(520px, 44vw)' }}
       size="small"
       open={open && text.trim() !== ''}
@@ -64,17 +75,18 @@ export function Finder() {
           setOpen(true)
         }
       }}
-      onChange={(_, bike) => bike && choose(bike)}
-      options={text.trim() === '' ? [] : (found.data ?? [])}
-      filterOptions={(options) => options}
-      getOptionLabel={(bike) => `${bike.customer.name} ${bike.label}`}
-      getOptionKey={(bike) => bike.id}
+      onChange={(_, option) => option && choose(option.bike)}
+      options={options}
+      filterOptions={(all) => all}
+      // The text is part of the label, so that a new answer begins at its first bike again.
+      getOptionLabel={({ bike, answers }) => `${bike.customer.name} ${bike.label} ${answers}`}
+      getOptionKey={({ bike }) => bike.id}
       autoHighlight
       blurOnSelect
       clearOnBlur={false}
       forcePopupIcon={false}
       noOptionsText={found.isFetching ? t('app.loading') : t('find.none', { text })}
-      renderOption={({ key, ...props }, bike) => <Option key={key as string} attributes={props} bike={bike} />}
+      renderOption={({ key, ...props }, { bike }) => <Option key={key} attributes={props} bike={bike} />}
       renderInput={(params) => (
         <TextField
           {...params}
@@ -119,12 +131,17 @@ function Option({ bike, attributes }: { bike: BikeSummary; attributes: React.HTM
         <Typography noWrap sx={{ fontWeight: 600 }}>
           {bike.customer.name}
         </Typography>
-        <Typography noWrap variant="body2" color="text.secondary">
+        <Typography noWrap variant="body2" color="textSecondary">
           <BikeLine bike={bike} />, {t('find.tag', { tag: bike.tag })}
         </Typography>
       </Box>
       <Stack sx={{ alignItems: 'flex-end', gap: 0.25 }}>
-        <Plate shape={look.plate} colour={look.colour} height={12} title={t(look.overdue ? 'overdue' : `word.${bike.word}`)} />
+        <Plate
+          shape={look.plate}
+          colour={look.colour}
+          height={12}
+          title={t(look.overdue ? 'overdue' : `word.${bike.word}`)}
+        />
         <WearRule size="small" marks={bike.marks} limit={bike.limit} colour={look.colour} />
       </Stack>
     </Box>

@@ -5,10 +5,45 @@ import { KeyCap } from '../pieces/KeyCap.tsx'
 
 /** Every key there is, by where it works. The first of each pair is the cap, the second a message. */
 const SHEET = [
-  ['anywhere', [['…', 'finds'], ['/', 'finds'], ['⇧ 1–4', 'place'], ['?', 'sheet'], ['Esc', 'back']]],
-  ['onStand', [['↑ ↓', 'choose'], ['Enter', 'put'], ['Alt ↑ ↓', 'move'], ['M', 'measure'], ['B', 'record'], ['W', 'why'], ['Alt D', 'done']]],
-  ['inMeasure', [['Enter', 'next'], ['1–9', 'pick'], ['Alt W', 'whySpot'], ['Esc', 'back']]],
-  ['inBike', [['M', 'measure'], ['C', 'correct'], ['W', 'why']]],
+  [
+    'anywhere',
+    [
+      ['…', 'finds'],
+      ['/', 'finds'],
+      ['⇧ 1–4', 'place'],
+      ['?', 'sheet'],
+      ['Esc', 'back'],
+    ],
+  ],
+  [
+    'onStand',
+    [
+      ['↑ ↓', 'choose'],
+      ['Enter', 'put'],
+      ['Alt ↑ ↓', 'move'],
+      ['M', 'measure'],
+      ['B', 'record'],
+      ['W', 'why'],
+      ['Alt D', 'done'],
+    ],
+  ],
+  [
+    'inMeasure',
+    [
+      ['Enter', 'next'],
+      ['1–9', 'pick'],
+      ['Alt W', 'whySpot'],
+      ['Esc', 'back'],
+    ],
+  ],
+  [
+    'inBike',
+    [
+      ['M', 'measure'],
+      ['C', 'correct'],
+      ['W', 'why'],
+    ],
+  ],
 ] as const
 
 export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -17,7 +52,11 @@ export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void
     <Dialog open={open} onClose={onClose} maxWidth="md" aria-labelledby="keys-title">
       <DialogTitle id="keys-title" sx={{ pr: 7 }}>
         {t('keys.title')}
-        <IconButton aria-label={t('app.close')} onClick={onClose} sx={{ position: 'absolute', right: 8, top: 8, width: 48, height: 48 }}>
+        <IconButton
+          aria-label={t('app.close')}
+          onClick={onClose}
+          sx={{ position: 'absolute', right: 8, top: 8, width: 48, height: 48 }}
+        >
           <CloseIcon />
         </IconButton>
       </DialogTitle>
@@ -25,7 +64,7 @@ export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void
         <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 3, minWidth: { sm: 620 } }}>
           {SHEET.map(([section, rows]) => (
             <Box key={section}>
-              <Typography variant="h3" component="h3" color="text.secondary" sx={{ mb: 1 }}>
+              <Typography variant="h3" component="h3" color="textSecondary" sx={{ mb: 1 }}>
                 {t(`keys.${section}`)}
               </Typography>
               <Stack component="dl" sx={{ m: 0, gap: 0.75 }}>
@@ -43,7 +82,7 @@ export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void
             </Box>
           ))}
         </Box>
-        <Typography variant="body2" color="text.secondary" sx={{ mt: 2 }}>
+        <Typography variant="body2" color="textSecondary" sx={{ mt: 2 }}>
           {t('keys.note')}
         </Typography>
       </DialogContent>

@@ -32,7 +32,11 @@ export function OutboxChip() {
         <DialogTitle id="outbox-title">{t('outbox.title')}</DialogTitle>
         <DialogContent>
           {waiting.map((write) => (
-            <Stack key={write.key} direction="row" sx={{ gap: 2, py: 1, borderTop: 1, borderColor: 'divider', alignItems: 'center' }}>
+            <Stack
+              key={write.key}
+              direction="row"
+              sx={{ gap: 2, py: 1, borderTop: 1, borderColor: 'divider', alignItems: 'center' }}
+            >
               <Box sx={{ flex: 1 }}>
                 <Typography sx={{ fontWeight: 600 }}>{write.title}</Typography>
                 {write.refused && (

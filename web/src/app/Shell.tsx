@@ -1,5 +1,6 @@
 import { Alert, Box, IconButton, Snackbar, Stack, Typography } from '@mui/material'
-import { createContext, useCallback, useContext, useEffect, useMemo, useState } from 'react'
+import { useQueryClient } from '@tanstack/react-query'
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Outlet, useLocation, useMatch, useSearchParams } from 'react-router'
@@ -8,6 +9,7 @@ import { useLineUp } from '../api/queries.ts'
 import { TypingProvider } from '../keys/typing.tsx'
 import { dayAndClock } from '../messages/format.ts'
 import { KeyCap } from '../pieces/KeyCap.tsx'
+import { useOutbox } from '../outbox/useOutbox.ts'
 import { Finder } from './Finder.tsx'
 import { KeySheet } from './KeySheet.tsx'
 import { NavBand } from './NavBand.tsx'
@@ -45,6 +47,7 @@ export function Shell({ session }: { session: Session }) {
   const bikeId = useBikeInHand()
   const online = useOnline()
   const { pathname } = useLocation()
+  useFreshAfterSending()
   useHotkeys('?', () => setKeysOpen((open) => !open), { useKey: true, preventDefault: true })
   const tell = useCallback((text: string) => setTold(text), [])
   const surroundings = useMemo(() => ({ session, tell }), [session, tell])
@@ -59,16 +62,34 @@ export function Shell({ session }: { session: Session }) {
           <Box
             component="a"
             href="#main"
-            sx={{ position: 'absolute', left: 8, top: -60, '&:focus': { top: 8 }, zIndex: 1500, bgcolor: 'background.paper', p: 1.5 }}
+            sx={{
+              position: 'absolute',
+              left: 8,
+              top: -60,
+              '&:focus': { top: 8 },
+              zIndex: 1500,
+              bgcolor: 'background.paper',
+              p: 1.5,
+            }}
           >
             {t('app.skip')}
           </Box>
           <Stack
             component="header"
             direction="row"
-            sx={{ alignItems: 'center', gap: 2, px: 2.25, minHeight: 56, borderBottom: 1, borderColor: 'divider', flexShrink: 0 }}
+            sx={{
+              alignItems: 'center',
+              gap: 2,
+              px: 2.25,
+              minHeight: 56,
+              borderBottom: 1,
+              borderColor: 'divider',
+              flexShrink: 0,
+            }}
           >
-            <Typography sx={{ fontWeight: 700, fontSize: 18, whiteSpace: 'nowrap', display: { xs: 'none', md: 'block' } }}>
+            <Typography
+              sx={{ fontWeight: 700, fontSize: 18, whiteSpace: 'nowrap', display: { xs: 'none', md: 'block' } }}
+            >
               {session.shop.name}
             </Typography>
             <Finder />
@@ -76,7 +97,11 @@ export function Shell({ session }: { session: Session }) {
             <OutboxChip />
             <Clock />
             <PersonMenu session={session} />
-            <IconButton aria-label={t('keys.title')} onClick={() => setKeysOpen(true)} sx={{ width: 48, height: 48, display: { xs: 'none', sm: 'inline-flex' } }}>
+            <IconButton
+              aria-label={t('keys.title')}
+              onClick={() => setKeysOpen(true)}
+              sx={{ width: 48, height: 48, display: { xs: 'none', sm: 'inline-flex' } }}
+            >
               <KeyCap aria-hidden>?</KeyCap>
             </IconButton>
           </Stack>
@@ -85,7 +110,12 @@ export function Shell({ session }: { session: Session }) {
               {t('app.offline')}
             </Alert>
           )}
-          <Box component="main" id="main" tabIndex={-1} sx={{ flex: 1, minHeight: 0, overflow: 'auto', outline: 'none' }}>
+          <Box
+            component="main"
+            id="main"
+            tabIndex={-1}
+            sx={{ flex: 1, minHeight: 0, overflow: 'auto', outline: 'none' }}
+          >
             <Outlet />
           </Box>
           <NavBand bikeId={bikeId} />
@@ -104,6 +134,17 @@ export function Shell({ session }: { session: Session }) {
   )
 }
 
+/** What was sent in the background changed what is shown. */
+function useFreshAfterSending(): void {
+  const client = useQueryClient()
+  const waiting = useOutbox().length
+  const before = useRef(waiting)
+  useEffect(() => {
+    if (waiting < before.current) void client.invalidateQueries()
+    before.current = waiting
+  }, [client, waiting])
+}
+
 function Clock() {
   const [now, setNow] = useState(() => new Date())
   useEffect(() => {
@@ -111,7 +152,7 @@ function Clock() {
     return () => clearInterval(timer)
   }, [])
   return (
-    <Typography color="text.secondary" sx={{ whiteSpace: 'nowrap', display: { xs: 'none', lg: 'block' } }}>
+    <Typography color="textSecondary" sx={{ whiteSpace: 'nowrap', display: { xs: 'none', lg: 'block' } }}>
       {dayAndClock(now)}
     </Typography>
   )

@@ -1,42 +1,82 @@
-import { createContext, useContext, useEffect, useMemo, useRef, type ReactNode } from 'react'
+import { createContext, useContext, useEffect, useRef, useState, type ReactNode } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 
 /** What single letters do in the place now open. */
 export type LetterKeys = Readonly<Record<string, () => void>>
 
-interface Typing {
-  /** The place's letters; set by the place itself. */
-  letters: LetterKeys
-  /** Opens the finder with what was typed so far. */
-  openFinder: (text: string) => void
+/** What the place now open does with letters, and what opens the finder. */
+class TypingRegistry {
+  private letters: LetterKeys = {}
+  private open: (text: string) => void = () => undefined
+
+  actionOf(letter: string): (() => void) | undefined {
+    return this.letters[letter.toLowerCase()]
+  }
+  openFinder(text: string): void {
+    this.open(text)
+  }
+  /** @returns takes them back, unless another place has set its own meanwhile */
+  setLetters(letters: LetterKeys): () => void {
+    this.letters = letters
+    return () => {
+      if (this.letters === letters) this.letters = {}
+    }
+  }
+  setFinder(open: (text: string) => void): void {
+    this.open = open
+  }
+
+  /** What was typed after a letter that acted, before the place it leads to was there to take it. */
+  private ahead = ''
+
+  typeAhead(text: string): void {
+    this.ahead += text
+  }
+  takeAhead(): string {
+    const text = this.ahead
+    this.ahead = ''
+    return text
+  }
 }
 
-const TypingContext = createContext<{ current: Typing }>({ current: { letters: {}, openFinder: () => undefined } })
+const TypingContext = createContext(new TypingRegistry())
 
 /** A second letter within this time belongs to the first: it was a name, not a key. */
-const SAME_WORD_MS = 1200
+const SAME_WORD_MS = 650
+/** Digits within this time of a letter that acted are meant for the place it leads to. */
+const AHEAD_MS = 2000
 
 const isField = (target: EventTarget | null): target is HTMLInputElement =>
   target instanceof HTMLElement &&
-  (target.tagName === 'INPUT' || target.tagName === 'TEXTAREA' || target.tagName === 'SELECT' || target.isContentEditable)
+  (target.tagName === 'INPUT' ||
+    target.tagName === 'TEXTAREA' ||
+    target.tagName === 'SELECT' ||
+    target.isContentEditable)
 
 /**
  * Typing anywhere finds a bike, and single letters act at once. Both live together because a letter that acted is
  * taken back when another follows: the name goes on in the finder, and the place is as it was.
  */
 export function TypingProvider({ children }: { children: ReactNode }) {
-  const typing = useRef<Typing>({ letters: {}, openFinder: () => undefined })
+  const [registry] = useState(() => new TypingRegistry())
   const navigate = useNavigate()
   const location = useLocation()
   const here = useRef(location)
-  here.current = location
+  useEffect(() => {
+    here.current = location
+  }, [location])
 
   useEffect(() => {
     let acted: { letter: string; from: string; at: number } | null = null
     const onKey = (event: KeyboardEvent): void => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return
-      if (!/^[\p{L}\p{N}]$/u.test(event.key) || document.querySelector('[role="dialog"], [role="menu"]')) return
       const { target } = event
+      if (acted !== null && !isField(target) && event.timeStamp - acted.at < AHEAD_MS && /^[\d.,/ ]$/.test(event.key)) {
+        event.preventDefault()
+        registry.typeAhead(event.key)
+        return
+      }
+      if (!/^[\p{L}\p{N}]$/u.test(event.key) || document.querySelector('[role="dialog"], [role="menu"]')) return
       const followsLetter = acted !== null && event.timeStamp - acted.at < SAME_WORD_MS && /\p{L}/u.test(event.key)
       if (isField(target) && !(followsLetter && target.dataset['takesBack'] === 'true' && target.value === '')) return
       if (acted !== null && followsLetter) {
@@ -44,43 +84,48 @@ export function TypingProvider({ children }: { children: ReactNode }) {
         const text = acted.letter + event.key
         void navigate(acted.from, { replace: true })
         acted = null
-        typing.current.openFinder(text)
+        registry.openFinder(text)
         return
       }
-      const action = event.shiftKey ? undefined : typing.current.letters[event.key.toLowerCase()]
+      const action = event.shiftKey ? undefined : registry.actionOf(event.key)
       event.preventDefault()
       if (action) {
         const { pathname, search } = here.current
         acted = { letter: event.key, from: pathname + search, at: event.timeStamp }
+        registry.takeAhead()
         action()
       } else {
         acted = null
-        typing.current.openFinder(event.key)
+        registry.openFinder(event.key)
       }
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [navigate])
+  }, [navigate, registry])
 
-  return <TypingContext value={typing}>{children}</TypingContext>
+  return <TypingContext value={registry}>{children}</TypingContext>
 }
 
 /** Says what single letters do while this place is open. */
 export function useLetterKeys(letters: LetterKeys): void {
-  const typing = useContext(TypingContext)
-  useEffect(() => {
-    typing.current.letters = letters
-    return () => {
-      if (typing.current.letters === letters) typing.current.letters = {}
-    }
-  }, [typing, letters])
+  const registry = useContext(TypingContext)
+  useEffect(() => registry.setLetters(letters), [registry, letters])
 }
 
 /** Registers the finder with whoever types anywhere. */
 export function useFinderOpener(open: (text: string) => void): void {
-  const typing = useContext(TypingContext)
-  const opener = useMemo(() => open, [open])
+  const registry = useContext(TypingContext)
   useEffect(() => {
-    typing.current.openFinder = opener
-  }, [typing, opener])
+    registry.setFinder(open)
+  }, [registry, open])
+}
+
+/** Takes what was typed before this place was there, once, as it opens. */
+export function useTypedAhead(take: (text: string) => void): void {
+  const registry = useContext(TypingContext)
+  const taker = useRef(take)
+  useEffect(() => {
+    const text = registry.takeAhead()
+    if (text !== '') taker.current(text)
+  }, [registry])
 }

@@ -33,7 +33,13 @@ export const en = {
     go: 'Sign in',
     demo: 'Demo workshop: choose somebody',
     demoNote: 'Everything in it is made up.',
-    role: { owner: 'owner', mechanic: 'mechanic', desk: 'front desk', apprentice: 'apprentice', 'read-only': 'looks only' },
+    role: {
+      owner: 'owner',
+      mechanic: 'mechanic',
+      desk: 'front desk',
+      apprentice: 'apprentice',
+      'read-only': 'looks only',
+    },
   },
 
   person: {
@@ -89,7 +95,8 @@ export const en = {
   overdue: 'Look overdue',
   advice: { 'try-the-sprockets': 'Try the sprockets', 'check-everything': 'Check everything it runs on' },
   flag: {
-    'lower-than-before': 'Lower than an earlier reading by more than both can be wrong. Wrong chain, wrong instrument, or swapped?',
+    'lower-than-before':
+      'Lower than an earlier reading by more than both can be wrong. Wrong chain, wrong instrument, or swapped?',
     'wide-spread': 'The spots differ by more than 0.15 %. The worst one governs.',
     'odd-count': 'An odd count mixes a part that wears with one that does not. Measure an even count.',
     'watch-mark-unseen': 'This gauge cannot see the mark at which to look more often.',
@@ -114,8 +121,10 @@ export const en = {
     otherwise: 'As it stands it would say: {{word}}.',
   },
   verdict: {
-    sentence: 'Worst spot <b>{{value}} %</b> ± {{u}}, limit <b>{{limit}}</b> {{school}}: over it with a chance of {{chance}}.',
-    sentenceMany: 'Worst of {{count}} spots <b>{{value}} %</b> ± {{u}}, limit <b>{{limit}}</b> {{school}}: over it with a chance of {{chance}}.',
+    sentence:
+      'Worst spot <b>{{value}} %</b> ± {{u}}, limit <b>{{limit}}</b> {{school}}: over it with a chance of {{chance}}.',
+    sentenceMany:
+      'Worst of {{count}} spots <b>{{value}} %</b> ± {{u}}, limit <b>{{limit}}</b> {{school}}: over it with a chance of {{chance}}.',
     interval: 'The gauge shows {{interval}}; limit <b>{{limit}}</b> {{school}}: over it with a chance of {{chance}}.',
     nothing: 'Nothing measured on this chain yet. Limit <b>{{limit}}</b> {{school}}.',
     wanted_one: 'One more spot is wanted.',
@@ -166,7 +175,7 @@ export const en = {
     elongation: 'elongation, %',
     km: 'distance on this chain, km',
     date: 'date',
-    reading: 'worst spot, bar ± u',
+    reading: 'worst spot ± u, or a gauge’s span',
     limit: 'limit {{limit}}',
     none: 'No reading to draw yet.',
     one: 'One reading so far.',
@@ -174,6 +183,7 @@ export const en = {
   },
 
   stand: {
+    lineUp: 'In today',
     inToday_one: 'In today: one bike',
     inToday_other: 'In today: {{count}} bikes',
     inToday_zero: 'In today',
@@ -200,6 +210,7 @@ export const en = {
     nextOverdue: 'was due {{date}}',
     nextNone: 'comes off',
     never: 'never',
+    measuredAgo: 'Measured {{ago}}.',
     other: 'on another stand',
     doneState: 'done',
   },
@@ -245,7 +256,13 @@ export const en = {
     fitted: 'Chain fitted: {{chain}}',
     cameIn: 'Came in with {{chain}}',
     takenOff: 'Chain taken off',
-    takenOffReason: { worn: 'worn', broken: 'broken', damaged: 'damaged', early: 'changed early', swapped: 'swapped for its twin' },
+    takenOffReason: {
+      worn: 'worn',
+      broken: 'broken',
+      damaged: 'damaged',
+      early: 'changed early',
+      swapped: 'swapped for its twin',
+    },
     odometer: 'Odometer {{value}}',
     shortened: 'Chain shortened to {{count}} pitches',
     cut: 'Chain cut to {{count}} pitches',
@@ -283,7 +300,8 @@ export const en = {
     countChoose: 'Which count was it?',
     countOther: 'Another count',
     counted: 'Pitches counted',
-    fitsNone: 'Fits no even count: {{below}} pitches would be {{belowWorn}} %, {{above}} would be {{aboveWorn}} %. Begin and end on pin centres.',
+    fitsNone:
+      'Fits no even count: {{below}} pitches would be {{belowWorn}} %, {{above}} would be {{aboveWorn}} %. Begin and end on pin centres.',
     fitsNoneShort: 'Shorter than one whole link can be. Measure an even number of pitches, the longer the better.',
     reads: '{{mm}} mm = {{inches}}',
     assumed: 'read as {{unit}}',
@@ -302,7 +320,8 @@ export const en = {
     saving: 'Saving …',
     live: 'As typed',
     worn: 'elongation',
-    traps: 'Lay the zero of a steel rule on a pin’s centre, not on its plate’s edge. A long run beats a short one. Lower run, under tension, smallest sprocket. No tape, no wooden rule.',
+    traps:
+      'Lay the zero of a steel rule on a pin’s centre, not on its plate’s edge. A long run beats a short one. Lower run, under tension, smallest sprocket. No tape, no wooden rule.',
     restored: 'Restored what you had typed here before.',
     discard: 'Start afresh',
     noChain: 'No chain is recorded as fitted on this bike, so there is nothing to measure against.',
@@ -335,10 +354,14 @@ export const en = {
     inputs: 'From',
     result: 'gives',
     rule: {
-      'elongation-from-span': 'Elongation is how much longer a run is than it was made, in per cent of its nominal length.',
-      'uncertainty-of-span': 'What a rule can be read to, spread over the run: the longer the run, the surer the reading.',
-      'uncertainty-of-odd-span': 'As for any run, and an odd count adds its own doubt: it mixes a part that wears with one that does not.',
-      'distance-by-odometer': 'The odometer’s differences since this chain was fitted, added up; where it began again, counting begins again.',
+      'elongation-from-span':
+        'Elongation is how much longer a run is than it was made, in per cent of its nominal length.',
+      'uncertainty-of-span':
+        'What a rule can be read to, spread over the run: the longer the run, the surer the reading.',
+      'uncertainty-of-odd-span':
+        'As for any run, and an odd count adds its own doubt: it mixes a part that wears with one that does not.',
+      'distance-by-odometer':
+        'The odometer’s differences since this chain was fitted, added up; where it began again, counting begins again.',
       D0: 'What counts: the shop’s own readings of this chain as it is now, not corrected, of the last days and kilometres before the latest. A better or fuller look replaces an earlier one.',
       'D0-new': 'Nothing counts yet, and the chain was fitted new only a little while ago.',
       'D0-nothing': 'Nothing counts, so there is nothing to judge by.',
@@ -390,7 +413,19 @@ export const en = {
       'measure-it': 'measure it',
       'not-measured-yet': 'not measured yet',
     },
-    unit: { mm: 'mm', in: 'in', '%': '%', km: 'km', mi: 'mi', days: 'days', pitches: '', probability: '', spots: '', u: '', text: '' },
+    unit: {
+      mm: 'mm',
+      in: 'in',
+      '%': '%',
+      km: 'km',
+      mi: 'mi',
+      days: 'days',
+      pitches: '',
+      probability: '',
+      spots: '',
+      u: '',
+      text: '',
+    },
     rules: 'Rule in force: {{school}}, version {{version}}.',
   },
 

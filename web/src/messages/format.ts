@@ -28,7 +28,9 @@ export function distance(km: number, unit: 'km' | 'mi'): string {
 export function day(iso: string): string {
   const date = dayjs(iso)
   const options: Intl.DateTimeFormatOptions =
-    date.year() === dayjs().year() ? { day: 'numeric', month: 'short' } : { day: 'numeric', month: 'short', year: 'numeric' }
+    date.year() === dayjs().year()
+      ? { day: 'numeric', month: 'short' }
+      : { day: 'numeric', month: 'short', year: 'numeric' }
   return new Intl.DateTimeFormat(locale, options).format(date.toDate())
 }
 

@@ -44,14 +44,16 @@ export class Outbox {
     void this.flush()
   }
 
-  /** Keeps a write on the device, then sends it. Resolves once it is kept, with a promise of its end. */
-  async put(write: Waiting): Promise<Promise<Settled>> {
-    const settled = new Promise<Settled>((resolve) => this.settling.set(write.key, resolve))
+  /** Keeps a write on the device, then sends it. Resolves once it is kept; `settled` is its end, if it comes. */
+  async put(write: Waiting): Promise<{ settled: Promise<Settled> }> {
+    const settled = new Promise<Settled>((resolve) => {
+      this.settling.set(write.key, resolve)
+    })
     if (this.store) await set(write.key, write, this.store)
     this.change([...this.waiting.filter((other) => other.key !== write.key), write])
     this.attempt = 0
     void this.flush()
-    return settled
+    return { settled }
   }
 
   async drop(key: string): Promise<void> {
@@ -61,7 +63,9 @@ export class Outbox {
 
   readonly subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener)
-    return () => this.listeners.delete(listener)
+    return () => {
+      this.listeners.delete(listener)
+    }
   }
 
   readonly list = (): readonly Waiting[] => this.waiting
@@ -72,7 +76,10 @@ export class Outbox {
     const send = async (): Promise<void> => {
       await this.load()
       for (const write of this.waiting.filter((one) => one.refused === undefined)) {
-        if (!(await this.sendOne(write))) return this.later()
+        if (!(await this.sendOne(write))) {
+          this.later()
+          return
+        }
       }
       this.attempt = 0
     }

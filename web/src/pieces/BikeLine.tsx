@@ -6,7 +6,9 @@ export function BikeLine({ bike, teeth = false }: { bike: BikeSummary; teeth?: b
   const { t } = useTranslation()
   const { drive } = bike
   const sprockets =
-    drive.sprockets.length > 1 ? `${Math.min(...drive.sprockets)}-${Math.max(...drive.sprockets)}` : drive.sprockets.join('')
+    drive.sprockets.length > 1
+      ? `${Math.min(...drive.sprockets)}-${Math.max(...drive.sprockets)}`
+      : drive.sprockets.join('')
   return (
     <>
       {bike.label}, {t(`drive.${drive.type}`, { speeds: drive.speeds })}

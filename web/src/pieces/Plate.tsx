@@ -1,16 +1,23 @@
 import type { PlateShape } from './verdictLook.ts'
 
 /** The outline of an outer chain plate, 32 × 16, waist and all. */
-const OUTLINE =
-  'M8 1C12 1 12.6 4 16 4S20 1 24 1a7 7 0 0 1 0 14c-4 0-4.600-3-8-3S12 15 8 15A7 7 0 0 1 8 1Z'
+const OUTLINE = 'M8 1C12 1 12.6 4 16 4S20 1 24 1a7 7 0 0 1 0 14c-4 0-4.600-3-8-3S12 15 8 15A7 7 0 0 1 8 1Z'
 /** Pin holes. */
-const HOLES = 'M8 5.300a2.700 2.700 0 1 0 0 5.400 2.700 2.700 0 0 0 0-5.400ZM24 5.300a2.700 2.700 0 1 0 0 5.400 2.700 2.700 0 0 0 0-5.400Z'
+const HOLES =
+  'M8 5.300a2.700 2.700 0 1 0 0 5.400 2.700 2.700 0 0 0 0-5.400ZM24 5.300a2.700 2.700 0 1 0 0 5.400 2.700 2.700 0 0 0 0-5.400Z'
 
 const SHAPES: Record<PlateShape, React.ReactNode> = {
   whole: <path d={OUTLINE + HOLES} fill="currentColor" fillRule="evenodd" />,
   bare: <path d={OUTLINE + HOLES} fill="none" stroke="currentColor" strokeWidth="1.3" />,
   dashed: (
-    <path d={OUTLINE} fill="none" stroke="currentColor" strokeWidth="2.2" strokeDasharray="4.600 3.100" strokeDashoffset="1" />
+    <path
+      d={OUTLINE}
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="2.2"
+      strokeDasharray="4.600 3.100"
+      strokeDashoffset="1"
+    />
   ),
   // A wedge sawn in from above, down past the middle.
   notched: (

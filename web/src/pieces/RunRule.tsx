@@ -4,12 +4,12 @@ import { number } from '../messages/format.ts'
 import { ink } from '../theme/theme.ts'
 
 const WIDTH = 760
-const HEIGHT = 252
+const HEIGHT = 232
 const PAD = 22
 /** A pin's diameter, mm. */
 const PIN_MM = 3.6
-/** The glass shows this much of the rule to either side at least, mm. */
-const GLASS_MM = 4
+/** The glass shows this much of the rule to either side at least, mm: room for the pin itself. */
+const GLASS_MM = 8.5
 
 /**
  * A steel rule with the chain on it, to scale: the whole run above, and below a glass over its end, where the pin
@@ -76,7 +76,11 @@ function Run({
   const radius = Math.min(11, realPitch === null ? 0 : (x(realPitch) - x(0)) * 0.36)
   return (
     <g>
-      <path d={`M${PAD - 12} ${top}H${WIDTH - PAD + 12}V${top + 40}H${PAD - 12}Z`} fill={ink('blade')} stroke={ink('edge')} />
+      <path
+        d={`M${PAD - 12} ${top}H${WIDTH - PAD + 12}V${top + 40}H${PAD - 12}Z`}
+        fill={ink('blade')}
+        stroke={ink('edge')}
+      />
       {ticks.map((mm, i) => {
         const isLabelled = Math.abs(mm / labelled - Math.round(mm / labelled)) < 1e-6
         return (
@@ -121,7 +125,14 @@ function Run({
             />
           ))}
           <line x1={x(0)} x2={x(0)} y1={25} y2={top + 15} stroke={colour} strokeWidth={1.6} />
-          <line x1={x(pitches * realPitch)} x2={x(pitches * realPitch)} y1={25} y2={top + 15} stroke={colour} strokeWidth={1.6} />
+          <line
+            x1={x(pitches * realPitch)}
+            x2={x(pitches * realPitch)}
+            y1={25}
+            y2={top + 15}
+            stroke={colour}
+            strokeWidth={1.6}
+          />
         </g>
       )}
     </g>
@@ -155,16 +166,20 @@ function Glass({
   const first = Math.ceil(from / step)
   const ticks = Array.from({ length: Math.floor(to / step) - first + 1 }, (_, i) => first + i)
   const major = unit === 'in' ? denominator / 8 : 2
-  const edge = 178
+  const edge = 176
+  // The two names stand apart even where their lines nearly meet.
+  const labelShift = Math.max(0, (44 - (x(limitMm) - x(nominal))) / 2)
   const inchLabel = (index: number): string => {
     const whole = Math.floor(index / denominator)
     const rest = index - whole * denominator
     if (rest === 0) return `${whole}`
-    return `${whole} ${(rest * 8) / denominator}/8`
+    const eighths = (rest * 8) / denominator
+    const fraction = eighths % 4 === 0 ? '1/2' : eighths % 2 === 0 ? `${eighths / 2}/4` : `${eighths}/8`
+    return `${whole} ${fraction}`
   }
   return (
     <g>
-      <rect x={left} y={110} width={right - left} height={HEIGHT - 112} fill={ink('sheet')} stroke={ink('line')} />
+      <rect x={left} y={106} width={right - left} height={HEIGHT - 108} fill={ink('sheet')} stroke={ink('line')} />
       <path d={`M${left} ${edge}H${right}V${HEIGHT - 2}H${left}Z`} fill={ink('blade')} stroke={ink('edge')} />
       {ticks.map((index) => {
         const isMajor = index % major === 0
@@ -178,37 +193,57 @@ function Glass({
               stroke={ink('edge')}
               strokeWidth={isMajor ? 1.5 : 1}
             />
-            {isMajor && x(index * step) > left + 14 && x(index * step) < right - 14 && (
-              <text x={x(index * step)} y={edge + 44} fontSize={14} fontWeight={600} textAnchor="middle" fill={ink('ink')}>
+            {isMajor && x(index * step) > left + 26 && x(index * step) < right - 26 && (
+              <text
+                x={x(index * step)}
+                y={edge + 44}
+                fontSize={14}
+                fontWeight={600}
+                textAnchor="middle"
+                fill={ink('ink')}
+              >
                 {unit === 'in' ? inchLabel(index) : number(index * step, 0)}
               </text>
             )}
           </g>
         )
       })}
-      <circle
-        cx={x(lengthMm)}
-        cy={edge - Math.min(30, (PIN_MM / 2) * scale) - 1}
-        r={Math.min(30, (PIN_MM / 2) * scale)}
-        fill={colour}
-        opacity={0.2}
-      />
-      <Marker at={x(nominal)} label={t('measure.drawNew')} edge={edge} colour={ink('steel')} dashed />
-      <Marker at={x(limitMm)} label={t('measure.drawLimit')} edge={edge} colour={ink('madder')} dashed />
-      <line x1={x(lengthMm)} x2={x(lengthMm)} y1={edge - 44} y2={edge + 30} stroke={colour} strokeWidth={3} />
-      <circle cx={x(lengthMm)} cy={edge - 44} r={5} fill={colour} />
-      <text x={right - 8} y={126} fontSize={13} textAnchor="end" fill={ink('faint')}>
+      <clipPath id="glass">
+        <rect x={left} y={106} width={right - left} height={HEIGHT - 108} />
+      </clipPath>
+      {/* The pin as large as it is: its centre on the rule's edge, where the reading is taken. */}
+      <g clipPath="url(#glass)">
+        <circle cx={x(lengthMm)} cy={edge} r={(PIN_MM / 2) * scale} fill={colour} opacity={0.13} />
+        <circle cx={x(lengthMm)} cy={edge} r={(PIN_MM / 2) * scale} fill="none" stroke={colour} strokeWidth={1.5} />
+      </g>
+      <Marker at={x(nominal)} label={t('measure.drawNew')} shift={-labelShift} edge={edge} colour={ink('steel')} />
+      <Marker at={x(limitMm)} label={t('measure.drawLimit')} shift={labelShift} edge={edge} colour={ink('madder')} />
+      <line x1={x(lengthMm)} x2={x(lengthMm)} y1={edge - 30} y2={edge + 30} stroke={colour} strokeWidth={3} />
+      <circle cx={x(lengthMm)} cy={edge} r={4.5} fill={colour} />
+      <text x={right - 8} y={122} fontSize={13} textAnchor="end" fill={ink('faint')}>
         {t('measure.times', { factor: number(scale / 3.78, 0) })}
       </text>
     </g>
   )
 }
 
-function Marker({ at, label, edge, colour, dashed }: { at: number; label: string; edge: number; colour: string; dashed?: boolean }) {
+function Marker({
+  at,
+  label,
+  shift,
+  edge,
+  colour,
+}: {
+  at: number
+  label: string
+  shift: number
+  edge: number
+  colour: string
+}) {
   return (
     <g>
-      <line x1={at} x2={at} y1={130} y2={edge + 26} stroke={colour} strokeWidth={1.6} {...(dashed ? { strokeDasharray: '4 3' } : {})} />
-      <text x={at} y={126} fontSize={14} fontWeight={600} textAnchor="middle" fill={colour}>
+      <line x1={at} x2={at} y1={127} y2={edge + 26} stroke={colour} strokeWidth={1.6} strokeDasharray="4 3" />
+      <text x={at + shift} y={122} fontSize={14} fontWeight={600} textAnchor="middle" fill={colour}>
         {label}
       </text>
     </g>

@@ -11,7 +11,7 @@ export function SchoolWords({ verdict, stacked = false }: { verdict: ChainVerdic
   if (verdict.schools.length === 0) return null
   return (
     <Box>
-      <Typography variant="h3" component="h2" color="text.secondary" sx={{ mb: 0.75 }}>
+      <Typography variant="h3" component="h2" color="textSecondary" sx={{ mb: 0.75 }}>
         {t('stand.schools')}
       </Typography>
       <Stack direction={stacked ? 'column' : 'row'} sx={{ gap: stacked ? 1 : 4 }}>
@@ -24,7 +24,7 @@ export function SchoolWords({ verdict, stacked = false }: { verdict: ChainVerdic
                 <Typography variant="body2" sx={{ fontWeight: 600, color: colour }}>
                   {t(`word.${school.word}`)}
                 </Typography>
-                <Typography variant="body2" color="text.secondary">
+                <Typography variant="body2" color="textSecondary">
                   {t(`school.${school.school}`)}, {school.plan === null ? '' : `${percent(school.plan)} / `}
                   {percent(school.limit)}
                 </Typography>

@@ -23,7 +23,9 @@ export function SettleAndFlags({ verdict }: { verdict: ChainVerdict }) {
           return t('settle.same-spot-with-both')
       }
     }),
-    ...(verdict.otherwise === null ? [] : [t('settle.otherwise', { word: t(`word.${verdict.otherwise}`).toLowerCase() })]),
+    ...(verdict.otherwise === null
+      ? []
+      : [t('settle.otherwise', { word: t(`word.${verdict.otherwise}`).toLowerCase() })]),
     ...(verdict.word === 'keep-riding' && verdict.spotsWanted > 0 && verdict.spotsMeasured > 0
       ? [t('verdict.wanted', { count: verdict.spotsWanted })]
       : []),

@@ -47,7 +47,7 @@ export function Failure({ error, again }: { error: unknown; again?: () => void }
         {problem ? t(`problems.${problem.code}`, { requestId: problem.requestId }) : t('app.offline')}
       </Typography>
       {problem && problem.status >= 500 && (
-        <Typography variant="body2" color="text.secondary">
+        <Typography variant="body2" color="textSecondary">
           {t('app.faultId', { id: problem.requestId })}
         </Typography>
       )}

@@ -7,13 +7,25 @@ import { Plate } from './Plate.tsx'
 import { VERDICT_LOOK } from './verdictLook.ts'
 
 /** The verdict, large: its plate, its word, and beside "change" what else is suspect. */
-export function VerdictHeading({ word, advice, height = 38 }: { word: VerdictWord; advice: SprocketAdvice | null; height?: number }) {
+export function VerdictHeading({
+  word,
+  advice,
+  height = 38,
+}: {
+  word: VerdictWord
+  advice: SprocketAdvice | null
+  height?: number
+}) {
   const { t } = useTranslation()
   const { plate, colour } = VERDICT_LOOK[word]
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap' }}>
       <Plate shape={plate} colour={colour} height={height} />
-      <Typography component="p" data-testid="verdict" sx={{ fontSize: height * 1.06, fontWeight: 700, lineHeight: 1.1, color: colour }}>
+      <Typography
+        component="p"
+        data-testid="verdict"
+        sx={{ fontSize: height * 1.06, fontWeight: 700, lineHeight: 1.1, color: colour }}
+      >
         {t(`word.${word}`)}
       </Typography>
       {advice && (

@@ -27,7 +27,7 @@ interface Measures {
 const SIZES: Record<WearRuleSize, Measures> = {
   large: { width: 640, height: 124, edge: 52, depth: 66, pad: 18, minor: 13, major: 26, font: 15, lanes: 4 },
   medium: { width: 420, height: 84, edge: 36, depth: 44, pad: 14, minor: 9, major: 17, font: 13, lanes: 3 },
-  small: { width: 96, height: 30, edge: 14, depth: 15, pad: 3, minor: 4, major: 7, font: 0, lanes: 1 },
+  small: { width: 88, height: 30, edge: 14, depth: 15, pad: 3, minor: 4, major: 7, font: 0, lanes: 1 },
 }
 
 const low = (mark: SpotMark): number => (mark.value === null ? (mark.over ?? LOWEST) : mark.value - mark.u)
@@ -77,7 +77,9 @@ export function WearRule({
   const shownTicks = small ? ticks.filter(isLabelled) : ticks
   const laneHeight = small ? 0 : (edge - 14) / lanes
   const spoken = marks
-    .map((mark) => (mark.value === null ? `${mark.over ?? ''}–${mark.under ?? ''} %` : t('rule.spot', { value: percent(mark.value) })))
+    .map((mark) =>
+      mark.value === null ? `${mark.over ?? ''}–${mark.under ?? ''} %` : t('rule.spot', { value: percent(mark.value) }),
+    )
     .join(', ')
   return (
     <svg
@@ -173,9 +175,7 @@ export function WearRule({
                       strokeWidth={mark.worst ? 2.6 : 1.4}
                     />
                     <circle cx={x(value)} cy={y} r={size0} fill={fill} />
-                    {value > HIGHEST && (
-                      <path d={`M${x(HIGHEST) + 7} ${y - 5}l7 5-7 5Z`} fill={fill} />
-                    )}
+                    {value > HIGHEST && <path d={`M${x(HIGHEST) + 7} ${y - 5}l7 5-7 5Z`} fill={fill} />}
                   </>
                 )}
                 {value === null && mark.over !== null && (

@@ -84,7 +84,11 @@ export function WhyDialog({
     <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="why-title">
       <DialogTitle id="why-title" sx={{ pr: 7 }}>
         {t('why.title')}
-        <IconButton aria-label={t('app.close')} onClick={onClose} sx={{ position: 'absolute', right: 8, top: 8, width: 48, height: 48 }}>
+        <IconButton
+          aria-label={t('app.close')}
+          onClick={onClose}
+          sx={{ position: 'absolute', right: 8, top: 8, width: 48, height: 48 }}
+        >
           <CloseIcon />
         </IconButton>
       </DialogTitle>
@@ -103,7 +107,7 @@ export function WhyDialog({
           />
         ))}
         {note && (
-          <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+          <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>
             {note}
           </Typography>
         )}
@@ -113,7 +117,15 @@ export function WhyDialog({
 }
 
 /** The "why?" beside a number. */
-export function Why({ explanations, label, note }: { explanations: readonly Explanation[]; label?: string; note?: ReactNode }) {
+export function Why({
+  explanations,
+  label,
+  note,
+}: {
+  explanations: readonly Explanation[]
+  label?: string
+  note?: ReactNode
+}) {
   const { t } = useTranslation()
   const [open, setOpen] = useState(false)
   if (explanations.length === 0) return null

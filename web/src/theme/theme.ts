@@ -105,12 +105,28 @@ export const theme = createTheme({
       styleOverrides: { root: { minHeight: 48, paddingInline: 18 } },
     },
     MuiButtonBase: { defaultProps: { disableRipple: true } },
+    // Nobody at a stand waits for a dialog to fade.
+    MuiDialog: { defaultProps: { transitionDuration: 0 } },
+    MuiMenu: { defaultProps: { transitionDuration: 0 } },
     MuiTextField: { defaultProps: { variant: 'outlined' } },
     MuiOutlinedInput: {
       styleOverrides: {
         root: ({ theme: t }) => ({
-          backgroundColor: t.vars?.palette.materials.sheet,
-          '& .MuiOutlinedInput-notchedOutline': { borderColor: t.vars?.palette.materials.edge },
+          backgroundColor: t.vars.palette.materials.sheet,
+          '& .MuiOutlinedInput-notchedOutline': { borderColor: t.vars.palette.materials.edge },
+        }),
+      },
+    },
+    MuiToggleButton: {
+      styleOverrides: {
+        root: ({ theme: t }) => ({
+          color: t.vars.palette.materials.ink,
+          borderColor: t.vars.palette.materials.edge,
+          textTransform: 'none',
+          '&.Mui-selected, &.Mui-selected:hover': {
+            color: t.vars.palette.primary.contrastText,
+            backgroundColor: t.vars.palette.materials.steel,
+          },
         }),
       },
     },

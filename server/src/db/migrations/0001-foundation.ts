@@ -1,4 +1,4 @@
-import type { Migration } from '../migrate.ts'
+import type { Migration } from './migration.ts'
 
 /** Facts are appended and never rewritten: each says when it happened, when it was written down, by whom and where. */
 const FACT = `

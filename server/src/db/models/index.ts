@@ -1,4 +1,5 @@
-import { DataTypes, Model, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize'
+import type { Model } from 'sequelize'
+import { DataTypes, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize'
 import type * as rows from './rows.ts'
 
 const id = { type: DataTypes.UUID, primaryKey: true }
@@ -38,9 +39,7 @@ export function defineModels(sequelize: Sequelize) {
       Object.fromEntries(
         Object.entries<object>(attributes).map(([key, attribute]) => [key, { ...attribute }]),
       ) as unknown as ModelAttributes,
-    ) as unknown as ModelStatic<
-      Model<Row, Partial<Row>> & Row
-    >
+    ) as unknown as ModelStatic<Model<Row, Partial<Row>> & Row>
 
   return {
     Shop: table<rows.ShopRow>('shops', { id, code: text, name: text, timeZone: text, distanceUnit: text, demo: flag }),
@@ -68,7 +67,13 @@ export function defineModels(sequelize: Sequelize) {
       tokenHash: { ...bytes, primaryKey: true },
       personId: { ...uuid, primaryKey: true },
     }),
-    Customer: table<rows.CustomerRow>('customers', { id, name: text, phone: text, houseRuleId: uuid, version: integer }),
+    Customer: table<rows.CustomerRow>('customers', {
+      id,
+      name: text,
+      phone: text,
+      houseRuleId: uuid,
+      version: integer,
+    }),
     HouseRule: table<rows.HouseRuleRow>('house_rules', { id, school: text, name: text, isDefault: flag }),
     HouseRuleVersion: table<rows.HouseRuleVersionRow>('house_rule_versions', {
       id,

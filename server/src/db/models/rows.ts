@@ -1,4 +1,13 @@
-import type { HouseRule as CoreHouseRule, VerdictFlag, VerdictWord, ChainVerdict, School, SprocketAdvice, InstrumentKind, DriveType } from '@pelrin/core'
+import type {
+  HouseRule as CoreHouseRule,
+  VerdictFlag,
+  VerdictWord,
+  ChainVerdict,
+  School,
+  SprocketAdvice,
+  InstrumentKind,
+  DriveType,
+} from '@pelrin/core'
 import type { Role, SpotMark, VerdictInput } from '@pelrin/contract'
 
 /** A fact: appended, never rewritten. A correction names what it supersedes; a deletion is a tombstone. */

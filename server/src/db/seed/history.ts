@@ -1,4 +1,12 @@
-import { DEFAULTS, driveClassOf, formatLength, KM_PER_MILE, limitsFor, SHIPPED_RULES, spanAtElongation } from '@pelrin/core'
+import {
+  DEFAULTS,
+  driveClassOf,
+  formatLength,
+  KM_PER_MILE,
+  limitsFor,
+  SHIPPED_RULES,
+  spanAtElongation,
+} from '@pelrin/core'
 import type { Chance } from './random.ts'
 import { DRIVES, INSTRUMENTS, type BikePlan, type Care, type InstrumentKey } from './scenario.ts'
 
@@ -109,7 +117,8 @@ export class BikeSimulation {
     this.rideTo(last)
     const { twist, worn } = this.ending
     if (twist === 'fresh') this.change('worn')
-    else this.weightedKm = this.chainLife * Math.pow(Math.max(0.01, (worn * this.limit - this.zero) / 0.5), 1 / this.gamma)
+    else
+      this.weightedKm = this.chainLife * Math.pow(Math.max(0.01, (worn * this.limit - this.zero) / 0.5), 1 / this.gamma)
     if (twist === 'rotation') this.rotate()
     if (twist === 'shortened') this.shorten(new Date(last.getTime() - 3 * DAY))
     if (twist === 'disagree') this.disagree()
@@ -209,7 +218,9 @@ export class BikeSimulation {
 
   private readOdometer(): { typed: string; km: number } {
     const shown = Math.round(this.plan.miles === true ? this.odometerKm / KM_PER_MILE : this.odometerKm)
-    return this.plan.miles === true ? { typed: `${shown} mi`, km: shown * KM_PER_MILE } : { typed: `${shown}`, km: shown }
+    return this.plan.miles === true
+      ? { typed: `${shown} mi`, km: shown * KM_PER_MILE }
+      : { typed: `${shown}`, km: shown }
   }
 
   private read(

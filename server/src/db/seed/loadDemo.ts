@@ -268,9 +268,7 @@ class Loader {
         chainId: chainIds[chain]!,
       })),
     )
-    pending.entries.push(
-      ...history.odometers.map(({ at, typed, km, by }) => this.odometer(bikeId, at, typed, km, by)),
-    )
+    pending.entries.push(...history.odometers.map(({ at, typed, km, by }) => this.odometer(bikeId, at, typed, km, by)))
     const sofar: { fitting: number; reading: VerdictReading }[] = []
     let lastReadingId: string | null = null
     for (const [i, past] of history.readings.entries()) {

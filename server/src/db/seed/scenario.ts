@@ -44,7 +44,15 @@ export const DRIVES = {
   old8: derailleur(8, [46, 36], [11, 13, 15, 17, 19, 22, 26, 32], 'Korvane Six to Eight', 110),
   pool7: derailleur(7, [42], [14, 16, 18, 20, 22, 24, 28], 'Korvane Six to Eight', 108),
   cargo: { type: 'hub-gear', speeds: 8, fronts: [42], sprockets: [19], chain: 'Mabry Broad', pitches: 122 },
-  cargoMotor: { type: 'hub-gear', speeds: 5, fronts: [46], sprockets: [20], motor: true, chain: 'Mabry Broad M', pitches: 126 },
+  cargoMotor: {
+    type: 'hub-gear',
+    speeds: 5,
+    fronts: [46],
+    sprockets: [20],
+    motor: true,
+    chain: 'Mabry Broad M',
+    pitches: 126,
+  },
   town: { type: 'hub-gear', speeds: 3, fronts: [44], sprockets: [18], chain: 'Mabry Broad', pitches: 108 },
   single: { type: 'single-speed', speeds: 1, fronts: [46], sprockets: [18], chain: 'Ostling Plain', pitches: 100 },
 } satisfies Record<string, DriveKind>
@@ -90,40 +98,107 @@ const fleet = (count: number, name: string, kind: string, drives: readonly Drive
     label: `${name} ${i + 1}`,
     kind,
     drive: drives[i % drives.length]!,
-    life: { ...lived, kmPerWeek: lived.kmPerWeek * (0.8 + 0.4 * ((i * 7) % 10) / 10) },
+    life: { ...lived, kmPerWeek: lived.kmPerWeek * (0.8 + (0.4 * ((i * 7) % 10)) / 10) },
   }))
 
 /** Fleets and those with a story. The bikes of these stand first in the line-up. */
 export const NAMED_CUSTOMERS: readonly CustomerPlan[] = [
   { name: 'Ivo Marsh', bikes: [{ label: 'Causeway', kind: 'road', drive: 'road11', life: life(71, 1.35, 'dry-oil') }] },
   { name: 'Oven & Tide Bakery', bikes: fleet(6, 'Bakery van', 'cargo', ['cargo', 'cargo', 'cargoMotor'], CARGO) },
-  { name: 'Nell Quayle', bikes: [
-    { label: 'Sand racer', kind: 'gravel', drive: 'sand11', life: SAND },
-    { label: 'Winter bike', kind: 'road', drive: 'flat10', life: COMMUTE },
-  ] },
+  {
+    name: 'Nell Quayle',
+    bikes: [
+      { label: 'Sand racer', kind: 'gravel', drive: 'sand11', life: SAND },
+      { label: 'Winter bike', kind: 'road', drive: 'flat10', life: COMMUTE },
+    ],
+  },
   { name: 'Island Mail', bikes: fleet(9, 'Island mail', 'flat bar', ['flat9', 'flat9', 'old8'], MAIL) },
-  { name: 'Oda Thrift', bikes: [
-    { label: 'Tandem', kind: 'tandem', drive: 'tour9', life: TOUR },
-    { label: 'Shopper', kind: 'town', drive: 'town', life: LEISURE },
-  ] },
+  {
+    name: 'Oda Thrift',
+    bikes: [
+      { label: 'Tandem', kind: 'tandem', drive: 'tour9', life: TOUR },
+      { label: 'Shopper', kind: 'town', drive: 'town', life: LEISURE },
+    ],
+  },
   { name: 'Quay School', bikes: fleet(12, 'School pool', 'school', ['pool7'], POOL) },
   { name: 'Bram Fenn', bikes: [{ label: 'Downs', kind: 'trail', drive: 'trail12', life: TRAIL }] },
-  { name: 'Mara Lisk', bikes: [{ label: 'Courier', kind: 'road', drive: 'road12', life: life(230, 1.4, 'immersion-wax') }] },
+  {
+    name: 'Mara Lisk',
+    bikes: [{ label: 'Courier', kind: 'road', drive: 'road12', life: life(230, 1.4, 'immersion-wax') }],
+  },
   { name: 'Ostrey Ferry Crew', bikes: fleet(5, 'Crew bike', 'town', ['town', 'single'], COMMUTE) },
 ]
 
-const GIVEN = ['Ada', 'Bryn', 'Cass', 'Dilys', 'Edda', 'Fitch', 'Greta', 'Hob', 'Ines', 'Jory', 'Kerra', 'Lowen', 'Merryn', 'Noll', 'Orla', 'Perran', 'Quill', 'Rosen', 'Senna', 'Tamsin', 'Una', 'Veryan', 'Wilf', 'Yestin', 'Zella'] as const
-const FAMILY = ['Brack', 'Cobble', 'Drift', 'Eddy', 'Fathom', 'Garrow', 'Haven', 'Inlet', 'Keel', 'Ledge', 'Mudge', 'Narrow', 'Oarsman', 'Pebble', 'Reed', 'Shoal', 'Tarn', 'Wrack', 'Yawl'] as const
+const GIVEN = [
+  'Ada',
+  'Bryn',
+  'Cass',
+  'Dilys',
+  'Edda',
+  'Fitch',
+  'Greta',
+  'Hob',
+  'Ines',
+  'Jory',
+  'Kerra',
+  'Lowen',
+  'Merryn',
+  'Noll',
+  'Orla',
+  'Perran',
+  'Quill',
+  'Rosen',
+  'Senna',
+  'Tamsin',
+  'Una',
+  'Veryan',
+  'Wilf',
+  'Yestin',
+  'Zella',
+] as const
+const FAMILY = [
+  'Brack',
+  'Cobble',
+  'Drift',
+  'Eddy',
+  'Fathom',
+  'Garrow',
+  'Haven',
+  'Inlet',
+  'Keel',
+  'Ledge',
+  'Mudge',
+  'Narrow',
+  'Oarsman',
+  'Pebble',
+  'Reed',
+  'Shoal',
+  'Tarn',
+  'Wrack',
+  'Yawl',
+] as const
 
 /** Who rides what, for the customers without a story of their own. */
 const RIDERS: readonly (readonly BikePlan[])[] = [
-  [{ label: 'Ferry bike', kind: 'flat bar', drive: 'flat9', life: COMMUTE }, { label: 'Old faithful', kind: 'town', drive: 'town', life: LEISURE }],
+  [
+    { label: 'Ferry bike', kind: 'flat bar', drive: 'flat9', life: COMMUTE },
+    { label: 'Old faithful', kind: 'town', drive: 'town', life: LEISURE },
+  ],
   [{ label: 'Club bike', kind: 'road', drive: 'road11', life: CLUB }],
-  [{ label: 'Race bike', kind: 'road', drive: 'road12', life: RACE }, { label: 'Training bike', kind: 'road', drive: 'flat10', life: CLUB }],
+  [
+    { label: 'Race bike', kind: 'road', drive: 'road12', life: RACE },
+    { label: 'Training bike', kind: 'road', drive: 'flat10', life: CLUB },
+  ],
   [{ label: 'Night ferry', kind: 'flat bar', drive: 'flat10', life: COMMUTE, miles: true }],
-  [{ label: 'Tourer', kind: 'touring', drive: 'tour9', life: TOUR }, { label: 'Quay bike', kind: 'single speed', drive: 'single', life: LEISURE }],
+  [
+    { label: 'Tourer', kind: 'touring', drive: 'tour9', life: TOUR },
+    { label: 'Quay bike', kind: 'single speed', drive: 'single', life: LEISURE },
+  ],
   [{ label: 'Chalk', kind: 'trail', drive: 'trail12', life: TRAIL }],
-  [{ label: 'Commuter', kind: 'flat bar', drive: 'old8', life: COMMUTE }, { label: 'Sunday', kind: 'road', drive: 'road11', life: LEISURE, miles: true }],
+  [
+    { label: 'Commuter', kind: 'flat bar', drive: 'old8', life: COMMUTE },
+    { label: 'Sunday', kind: 'road', drive: 'road11', life: LEISURE, miles: true },
+  ],
 ]
 
 /** The first 60 customers, about 120 bikes: those with a story, then riders drawn in a fixed order. */
@@ -152,7 +227,14 @@ export const INSTRUMENTS = [
   { key: 'rule', kind: 'steel-rule', name: 'Steel rule, 600 mm', uMm: 0.25, checkedDaysAgo: 80 },
   { key: 'ruleInch', kind: 'steel-rule', name: 'Steel rule, 24 in', uMm: 0.25, checkedDaysAgo: 80 },
   { key: 'digital', kind: 'digital', name: 'Digital gauge', u: 0.03, checkedDaysAgo: 40 },
-  { key: 'dropIn', kind: 'drop-in', name: 'Drop-in gauge, red handle', u: 0.05, marks: [0.5, 0.75], checkedDaysAgo: 430 },
+  {
+    key: 'dropIn',
+    kind: 'drop-in',
+    name: 'Drop-in gauge, red handle',
+    u: 0.05,
+    marks: [0.5, 0.75],
+    checkedDaysAgo: 430,
+  },
   { key: 'caliper', kind: 'caliper', name: 'Caliper', uMm: 0.1, checkedDaysAgo: 120 },
 ] as const
 

@@ -1,4 +1,14 @@
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Stack, TextField, Typography } from '@mui/material'
+import {
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Stack,
+  TextField,
+  Typography,
+} from '@mui/material'
 import { valibotResolver } from '@hookform/resolvers/valibot'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState, type ReactNode } from 'react'
@@ -18,13 +28,28 @@ export function BikeFacts({ record }: { record: BikeRecord }) {
   const { summary, chain, lastOdometer } = record
   const unit = lastOdometer?.unit ?? 'km'
   const facts: [string, ReactNode][] = [
-    [t('bike.customer'), record.customer.phone ? `${record.customer.name}, ${record.customer.phone}` : record.customer.name],
-    [t('bike.drive'), summary.drive.fronts.length > 0 ? t('bike.teeth', { fronts: summary.drive.fronts.join('-'), sprockets: summary.drive.sprockets.join(' ') }) : ''],
+    [
+      t('bike.customer'),
+      record.customer.phone ? `${record.customer.name}, ${record.customer.phone}` : record.customer.name,
+    ],
+    [
+      t('bike.drive'),
+      summary.drive.fronts.length > 0
+        ? t('bike.teeth', { fronts: summary.drive.fronts.join('-'), sprockets: summary.drive.sprockets.join(' ') })
+        : '',
+    ],
     [t('bike.frame'), [record.maker, summary.frameMark].filter((part) => part !== null).join(' ')],
     [
       t('stand.chain'),
       chain
-        ? [chain.name, chain.pitches === null ? null : t('stand.pitches', { count: chain.pitches }), t(`care.${chain.care}`), chain.start === 'fitted' ? t('stand.fitted', { date: day(chain.fittedAt) }) : t('stand.cameWith')].filter((part) => part !== null).join(', ')
+        ? [
+            chain.name,
+            chain.pitches === null ? null : t('stand.pitches', { count: chain.pitches }),
+            t(`care.${chain.care}`),
+            chain.start === 'fitted' ? t('stand.fitted', { date: day(chain.fittedAt) }) : t('stand.cameWith'),
+          ]
+            .filter((part) => part !== null)
+            .join(', ')
         : t('app.unknown'),
     ],
     [
@@ -43,18 +68,35 @@ export function BikeFacts({ record }: { record: BikeRecord }) {
   return (
     <Box component="section" aria-label={t('bike.record')}>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center' }}>
-        <Typography variant="h3" component="h2" color="text.secondary">
+        <Typography variant="h3" component="h2" color="textSecondary">
           {t('bike.record')}
         </Typography>
         <Button onClick={() => setEditing(true)}>{t('bike.edit')}</Button>
       </Stack>
-      <Box component="dl" sx={{ m: 0, display: 'grid', gridTemplateColumns: '110px 1fr', '& > *': { py: 0.6, borderTop: 1, borderColor: 'divider', m: 0 } }}>
+      <Box
+        component="dl"
+        sx={{
+          m: 0,
+          display: 'grid',
+          gridTemplateColumns: '110px 1fr',
+          '& > *': { py: 0.6, borderTop: 1, borderColor: 'divider', m: 0 },
+        }}
+      >
         {facts.map(([name, value]) => (
           <Box key={name} sx={{ display: 'contents' }}>
-            <Typography component="dt" variant="body2" color="text.secondary" sx={{ borderTop: 1, borderColor: 'divider', py: 0.6 }}>
+            <Typography
+              component="dt"
+              variant="body2"
+              color="textSecondary"
+              sx={{ borderTop: 1, borderColor: 'divider', py: 0.6 }}
+            >
               {name}
             </Typography>
-            <Typography component="dd" variant="body2" sx={{ borderTop: 1, borderColor: 'divider', py: 0.6, m: 0, whiteSpace: 'pre-wrap' }}>
+            <Typography
+              component="dd"
+              variant="body2"
+              sx={{ borderTop: 1, borderColor: 'divider', py: 0.6, m: 0, whiteSpace: 'pre-wrap' }}
+            >
               {value}
             </Typography>
           </Box>
@@ -139,7 +181,13 @@ function EditDialog({ record, onClose }: { record: BikeRecord; onClose: () => vo
                 multiline={name === 'notes'}
                 minRows={name === 'notes' ? 3 : 1}
                 error={!!message}
-                helperText={message ? t(`problems.${message}`) : now && now !== form.getValues(name) ? t('bike.theirs', { value: now }) : ' '}
+                helperText={
+                  message
+                    ? t(`problems.${message}`)
+                    : now && now !== form.getValues(name)
+                      ? t('bike.theirs', { value: now })
+                      : ' '
+                }
                 sx={{ mt: i === 0 ? 1 : 0 }}
               />
             )

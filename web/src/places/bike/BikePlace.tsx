@@ -44,12 +44,14 @@ export function BikePlace() {
   const look = lookToday(summary.word, summary.checkOn, today())
   const school = record.verdictInput?.rule.school ?? 'by-speeds'
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' }, height: { md: '100%' } }}>
+    <Box
+      sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' }, height: { md: '100%' } }}
+    >
       <Stack sx={{ px: 2.75, pt: 1.75, pb: 2, gap: 1.5, minWidth: 0, overflow: { md: 'auto' } }}>
         <Stack direction="row" sx={{ justifyContent: 'space-between', gap: 2, alignItems: 'flex-start' }}>
           <Box>
             <Typography variant="h1">{record.customer.name}</Typography>
-            <Typography color="text.secondary">
+            <Typography color="textSecondary">
               <BikeLine bike={summary} teeth />, {t('find.tag', { tag: summary.tag })}
             </Typography>
           </Box>
@@ -60,7 +62,15 @@ export function BikePlace() {
         <Stack direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap' }}>
           <VerdictHeading word={summary.word} advice={summary.advice} height={30} />
           {look.overdue && (
-            <Typography sx={{ fontWeight: 700, color: ink('brass'), border: `1.5px dashed ${ink('brass')}`, px: 1, borderRadius: 0.5 }}>
+            <Typography
+              sx={{
+                fontWeight: 700,
+                color: ink('brass'),
+                border: `1.5px dashed ${ink('brass')}`,
+                px: 1,
+                borderRadius: 0.5,
+              }}
+            >
               {t('overdue')}
             </Typography>
           )}

@@ -29,22 +29,34 @@ export function Timeline({ record }: { record: BikeRecord }) {
       tabIndex={0}
       sx={{ borderLeft: { md: 1 }, borderColor: { md: 'divider' }, overflow: { md: 'auto' }, px: 2.25, py: 1.25 }}
     >
-      <Typography variant="h3" component="h2" color="text.secondary" sx={{ mb: 0.5 }}>
+      <Typography variant="h3" component="h2" color="textSecondary" sx={{ mb: 0.5 }}>
         {t('bike.timeline')}
       </Typography>
-      {items.length === 0 && <Typography color="text.secondary">{t('bike.nothing')}</Typography>}
+      {items.length === 0 && <Typography color="textSecondary">{t('bike.nothing')}</Typography>}
       <Box component="ol" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {items.map((item) => (
           <Box
             component="li"
             key={'reading' in item ? item.reading.id : `${item.event.id}${item.event.kind}`}
-            sx={{ display: 'grid', gridTemplateColumns: '88px minmax(0, 1fr)', gap: 1.5, py: 1, borderTop: 1, borderColor: 'divider' }}
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: '88px minmax(0, 1fr)',
+              gap: 1.5,
+              py: 1,
+              borderTop: 1,
+              borderColor: 'divider',
+            }}
           >
-            <Typography variant="body2" color="text.secondary" sx={{ pt: '2px' }}>
+            <Typography variant="body2" color="textSecondary" sx={{ pt: '2px' }}>
               {day(item.at)}
             </Typography>
             {'reading' in item ? (
-              <ReadingItem record={record} reading={item.reading} unit={unit} isNewest={item.reading.id === newest?.id} />
+              <ReadingItem
+                record={record}
+                reading={item.reading}
+                unit={unit}
+                isNewest={item.reading.id === newest?.id}
+              />
             ) : (
               <EventItem event={item.event} unit={unit} />
             )}
@@ -59,7 +71,8 @@ function EventItem({ event, unit }: { event: BikeRecord['events'][number]; unit:
   const { t } = useTranslation()
   const text = {
     fitted: () => t('bike.fitted', { chain: event.text }),
-    'taken-off': () => `${t('bike.takenOff')}${event.text === null ? '' : `: ${t(`bike.takenOffReason.${event.text}`)}`}`,
+    'taken-off': () =>
+      `${t('bike.takenOff')}${event.text === null ? '' : `: ${t(`bike.takenOffReason.${event.text}`)}`}`,
     odometer: () => t('bike.odometer', { value: distance(event.value ?? 0, unit) }),
     shortened: () => t('bike.shortened', { count: event.value ?? 0 }),
     cut: () => t('bike.cut', { count: event.value ?? 0 }),
@@ -71,7 +84,7 @@ function EventItem({ event, unit }: { event: BikeRecord['events'][number]; unit:
         {text}
       </Typography>
       {event.person && (
-        <Typography variant="body2" color="text.secondary">
+        <Typography variant="body2" color="textSecondary">
           {event.person}
         </Typography>
       )}
@@ -106,7 +119,7 @@ function ReadingItem({
           </Button>
         )}
       </Stack>
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="textSecondary">
         {t('bike.by', { person: reading.person, instrument: reading.instrument.name })}
         {reading.odometer && `, ${distance(reading.odometer.km, unit)}`}
         {reading.chainKm !== null && `, ${t('bike.at', { km: distance(reading.chainKm, unit) })}`}
@@ -123,14 +136,16 @@ function ReadingItem({
           </Typography>
           {reading.corrected.map((old) => (
             <Box key={old.id} sx={{ mt: 0.5 }}>
-              <Typography component="span" variant="body2" color="text.secondary">
+              <Typography component="span" variant="body2" color="textSecondary">
                 {t('bike.was')}{' '}
               </Typography>
               <Box component="s" sx={{ fontSize: 15 }}>
-                {old.spots.map((spot) => `${spot.typed ?? ''}${spot.value === null ? '' : ` (${percent(spot.value)} %)`}`).join(', ')}
+                {old.spots
+                  .map((spot) => `${spot.typed ?? ''}${spot.value === null ? '' : ` (${percent(spot.value)} %)`}`)
+                  .join(', ')}
                 {old.odometer && `, ${distance(old.odometer.km, unit)}`}
               </Box>
-              <Typography variant="body2" color="text.secondary">
+              <Typography variant="body2" color="textSecondary">
                 {old.person}, {day(old.recordedAt)} {clock(old.recordedAt)}
                 {old.reason && `: ${old.reason}`}
               </Typography>
@@ -144,7 +159,10 @@ function ReadingItem({
 
 function Values({ reading, limit }: { reading: CorrectedReading; limit: number }) {
   const { t } = useTranslation()
-  const worst = reading.spots.reduce<Spot | null>((a, b) => (a === null || (b.value ?? b.over ?? -1) > (a.value ?? a.over ?? -1) ? b : a), null)
+  const worst = reading.spots.reduce<Spot | null>(
+    (a, b) => (a === null || (b.value ?? b.over ?? -1) > (a.value ?? a.over ?? -1) ? b : a),
+    null,
+  )
   if (!worst) return <Typography variant="body2">{t(`instrument.${reading.instrument.kind}`)}</Typography>
   const over = (worst.value ?? worst.over ?? 0) > limit
   const said =
@@ -163,7 +181,9 @@ function Values({ reading, limit }: { reading: CorrectedReading; limit: number }
       ± {percent(worst.u)} <Why explanations={worst.explanations} label={said} />
       <Box component="span" sx={{ color: 'text.secondary', display: 'block' }}>
         {reading.spots
-          .map((spot) => (spot.typed === null ? null : spot.pitches === null ? spot.typed : `${spot.typed} / ${spot.pitches}`))
+          .map((spot) =>
+            spot.typed === null ? null : spot.pitches === null ? spot.typed : `${spot.typed} / ${spot.pitches}`,
+          )
           .filter((text) => text !== null)
           .join(' · ')}
       </Box>

@@ -1,12 +1,14 @@
 import { Alert, Box, Button, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
 import { createRef, useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react'
+import { flushSync } from 'react-dom'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import type { BikeRecord, Instrument, Problem, Reading } from '@pelrin/contract'
 import { keys } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
+import { useTypedAhead } from '../../keys/typing.tsx'
 import { clock } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
@@ -61,9 +63,17 @@ export function MeasureBench({
   const verdict = liveVerdict(record, draft, spots, instrument, odometer, openedAt, corrects?.id ?? null)
   const fieldError = (path: string): string | undefined => refusal?.fields?.find((field) => field.path === path)?.code
 
+  const setSpot = (i: number, spot: DraftSpot): void => {
+    setRefusal(null)
+    change({ spots: draft.spots.map((old, j) => (i === j ? spot : old)) })
+  }
+
   useEffect(() => {
     spotInputs.current[0]?.current?.focus()
   }, [])
+  useTypedAhead((text) =>
+    setSpot(0, { ...(draft.spots[0] ?? emptySpot()), typed: (draft.spots[0]?.typed ?? '') + text }),
+  )
 
   const leave = useCallback(() => {
     void navigate(corrects ? `/bikes/${bikeId}` : `/?bike=${bikeId}`)
@@ -71,18 +81,11 @@ export function MeasureBench({
   useHotkeys('escape', () => !whyOpen && leave(), { enableOnFormTags: true })
   useHotkeys('alt+w', () => setWhyOpen(true), { enableOnFormTags: true, preventDefault: true })
 
-  const setSpot = (i: number, spot: DraftSpot): void => {
-    setRefusal(null)
-    change({ spots: draft.spots.map((old, j) => (i === j ? spot : old)) })
-  }
-  const focusSpot = (i: number): void => {
-    // The field may be drawn only after this change.
-    requestAnimationFrame(() => spotInputs.current[i]?.current?.focus())
-  }
   const goOnFrom = (i: number, reading: SpotReading): void => {
     if (reading.state === 'ready' && i < MOST_SPOTS - 1) {
-      if (i === draft.spots.length - 1) change({ spots: [...draft.spots, emptySpot()] })
-      focusSpot(i + 1)
+      // Drawn at once, so that the next key already lands in the new field.
+      if (i === draft.spots.length - 1) flushSync(() => change({ spots: [...draft.spots, emptySpot()] }))
+      inputOf(i + 1).current?.focus()
     } else if (reading.state === 'ready' || (reading.state === 'empty' && i > 0)) odometerInput.current?.focus()
   }
 
@@ -129,13 +132,13 @@ export function MeasureBench({
         return
       }
       clear()
+      leave()
       if (saved.end === 'saved') {
         client.setQueryData(keys.bike(bikeId), saved.record)
         void client.invalidateQueries({ queryKey: keys.lineUp })
         void client.invalidateQueries({ queryKey: keys.rack })
         tell(t('measure.savedToast', { word: t(`word.${saved.record.summary.word}`).toLowerCase() }))
       } else tell(t('measure.kept'))
-      leave()
     } finally {
       setSaving(false)
     }
@@ -148,7 +151,13 @@ export function MeasureBench({
   const worstValue = Math.max(...readySpots.map((spot) => spot.observation.value))
   const marks =
     readySpots.length > 0
-      ? readySpots.map(({ observation: { value, u } }) => ({ value, over: null, under: null, u, worst: value === worstValue }))
+      ? readySpots.map(({ observation: { value, u } }) => ({
+          value,
+          over: null,
+          under: null,
+          u,
+          worst: value === worstValue,
+        }))
       : []
 
   return (
@@ -158,7 +167,7 @@ export function MeasureBench({
           <Typography variant="h2" component="h1">
             {corrects ? t('bike.correctTitle') : record.customer.name}
           </Typography>
-          <Typography color="text.secondary">
+          <Typography color="textSecondary">
             {corrects && `${record.customer.name}, `}
             <BikeLine bike={record.summary} teeth={!corrects} />, {t('find.tag', { tag: record.summary.tag })}
           </Typography>
@@ -186,7 +195,7 @@ export function MeasureBench({
           onChange={(_, id: string | null) => id !== null && change({ instrumentId: id })}
         >
           {rules.map((rule) => (
-            <ToggleButton key={rule.id} value={rule.id} sx={{ minHeight: 48, textTransform: 'none', fontSize: 15.5, lineHeight: 1.15 }}>
+            <ToggleButton key={rule.id} value={rule.id} sx={{ minHeight: 48, fontSize: 15.5, lineHeight: 1.15 }}>
               {rule.name}
               {rule.checkLapsed && ` (${t('instrument.lapsed')})`}
             </ToggleButton>
@@ -243,37 +252,38 @@ export function MeasureBench({
             }}
           />
         )}
-        {refusal && (refusal.fields === undefined || !refusal.fields.some((field) => /^(spots\.\d+\.(typed|pitches)|odometer\.typed|reason)$/.test(field.path))) && (
-          <Alert severity="error" icon={false}>
-            {refusal.fields?.map((field) => field.detail).join(' ') ??
-              t(`problems.${refusal.code}`, { requestId: refusal.requestId })}
-          </Alert>
-        )}
+        {refusal &&
+          !refusal.fields?.some((field) =>
+            /^(spots\.\d+\.(typed|pitches)|odometer\.typed|reason)$/.test(field.path),
+          ) && (
+            <Alert severity="error" icon={false}>
+              {refusal.fields?.map((field) => field.detail).join(' ') ??
+                t(`problems.${refusal.code}`, { requestId: refusal.requestId })}
+            </Alert>
+          )}
         <Button variant="contained" size="large" disabled={saving} onClick={() => void save()} sx={{ minHeight: 56 }}>
           {saving ? t('measure.saving') : t('measure.save')}
         </Button>
-        <Typography variant="body2" color="text.secondary">
+        <Typography variant="body2" color="textSecondary">
           {t('measure.traps')}
         </Typography>
       </Stack>
 
-      <Stack component="section" aria-label={t('measure.live')} sx={{ p: 2.5, pt: 2, gap: 1.75, minWidth: 0 }}>
+      <Stack component="section" aria-label={t('measure.live')} sx={{ p: 2.5, pt: 1.75, gap: 1.25, minWidth: 0 }}>
         {verdict && look && (
           <>
             <Stack direction="row" sx={{ alignItems: 'center', gap: 2, minHeight: 46 }}>
               {readySpots.length > 0 ? (
                 <VerdictHeading word={verdict.word} advice={verdict.advice} height={36} />
               ) : (
-                <Typography sx={{ fontSize: 26, fontWeight: 600, color: 'text.secondary' }}>{t('measure.waiting')}</Typography>
+                <Typography sx={{ fontSize: 26, fontWeight: 600, color: 'text.secondary' }}>
+                  {t('measure.waiting')}
+                </Typography>
               )}
             </Stack>
-            <WearRule
-              size="large"
-              marks={marks}
-              limit={verdict.limit}
-              watch={verdict.watch}
-              colour={look.colour}
-            />
+            <Box sx={{ maxWidth: 660 }}>
+              <WearRule size="large" marks={marks} limit={verdict.limit} watch={verdict.watch} colour={look.colour} />
+            </Box>
             <Box sx={{ minHeight: 74 }} aria-live="polite" data-testid="live">
               {readySpots.length > 0 && (
                 <>

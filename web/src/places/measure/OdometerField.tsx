@@ -34,7 +34,11 @@ export function OdometerField({
   const { t } = useTranslation()
   const asks = reading.state === 'ready' && reading.lower && odometer.lower === null
   const wrong =
-    reading.state === 'problem' ? t(`problems.${reading.problem}`) : error !== undefined && !asks ? t(`problems.${error}`) : null
+    reading.state === 'problem'
+      ? t(`problems.${reading.problem}`)
+      : error !== undefined && !asks
+        ? t(`problems.${error}`)
+        : null
   const answers = ['restarted', 'as-it-is'] as const
   return (
     <Box
@@ -56,8 +60,13 @@ export function OdometerField({
           error={wrong !== null || asks}
           slotProps={{
             inputLabel: { shrink: true },
-            htmlInput: { inputMode: 'decimal', autoComplete: 'off', maxLength: 20, 'aria-describedby': 'odometer-says' },
-            input: { endAdornment: <Typography color="text.secondary">{t(`unit.${unit}`)}</Typography> },
+            htmlInput: {
+              inputMode: 'decimal',
+              autoComplete: 'off',
+              maxLength: 20,
+              'aria-describedby': 'odometer-says',
+            },
+            input: { endAdornment: <Typography color="textSecondary">{t(`unit.${unit}`)}</Typography> },
           }}
           sx={{ width: 190, flexShrink: 0, '& input': { fontSize: 22, fontWeight: 600, py: 1.25 } }}
           onKeyDown={(event) => {
@@ -78,7 +87,7 @@ export function OdometerField({
                   {t('measure.odometerSince', { km: distance(reading.km - last.km, unit) })}
                 </Typography>
               )}
-              <Typography variant="body2" color="text.secondary">
+              <Typography variant="body2" color="textSecondary">
                 {last
                   ? t('measure.odometerLast', { value: distance(last.km, unit), date: day(last.at) })
                   : t('measure.odometerHint')}

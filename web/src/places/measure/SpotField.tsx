@@ -42,7 +42,9 @@ export function SpotField({
     inputRef.current?.focus()
   }
   const wrong =
-    error !== undefined ? t(`problems.${error}`, { pitches: spot.pitches ?? '', elongation: '' }) : problemText(reading, t)
+    error !== undefined
+      ? t(`problems.${error}`, { pitches: spot.pitches ?? '', elongation: '' })
+      : problemText(reading, t)
   return (
     <Box>
       <Stack direction="row" sx={{ gap: 1.5, alignItems: 'flex-start' }}>
@@ -81,14 +83,18 @@ export function SpotField({
             </Typography>
           )}
           {reading.state === 'empty' && index === 0 && (
-            <Typography variant="body2" color="text.secondary">
+            <Typography variant="body2" color="textSecondary">
               {t('measure.length')}: {t('measure.lengthHint')}
             </Typography>
           )}
           {reading.state === 'choose' && <Typography variant="body2">{t('measure.countChoose')}</Typography>}
         </Box>
         {onRemove && (
-          <IconButton aria-label={t('measure.removeSpot', { n: index + 1 })} onClick={onRemove} sx={{ width: 48, height: 48 }}>
+          <IconButton
+            aria-label={t('measure.removeSpot', { n: index + 1 })}
+            onClick={onRemove}
+            sx={{ width: 48, height: 48 }}
+          >
             <CloseIcon fontSize="small" />
           </IconButton>
         )}
@@ -114,7 +120,12 @@ export function SpotField({
           }}
         >
           {reading.candidates.map((candidate, i) => (
-            <Button key={candidate.pitches} variant="outlined" onClick={() => pick(candidate.pitches)} sx={{ px: 1.5, gap: 1 }}>
+            <Button
+              key={candidate.pitches}
+              variant="outlined"
+              onClick={() => pick(candidate.pitches)}
+              sx={{ px: 1.5, gap: 1 }}
+            >
               <KeyCap>{i + 1}</KeyCap>
               {t(candidate.pitches % 2 === 1 ? 'measure.countOdd' : 'measure.count', { count: candidate.pitches })}
               <Box component="span" sx={{ fontWeight: 500 }}>
@@ -148,7 +159,11 @@ function Says({ reading }: { reading: Extract<SpotReading, { state: 'ready' }> }
   const inches = formatLength(length.lengthMm, { unit: 'in', denominator: length.denominator ?? 32 })
   const past = length.pastMarkMm
   const markName =
-    past === null ? '' : length.unit === 'in' ? formatLength(past, { unit: 'in', decimals: 0 }) : formatLength(past, { unit: 'mm', decimals: 0 })
+    past === null
+      ? ''
+      : length.unit === 'in'
+        ? formatLength(past, { unit: 'in', decimals: 0 })
+        : formatLength(past, { unit: 'mm', decimals: 0 })
   return (
     <>
       <Typography sx={{ fontSize: 19, fontWeight: 700, whiteSpace: 'nowrap' }}>
@@ -160,7 +175,7 @@ function Says({ reading }: { reading: Extract<SpotReading, { state: 'ready' }> }
           <Why explanations={[observation.explanation, observation.uExplanation]} label={t('measure.worn')} />
         </Box>
       </Typography>
-      <Typography variant="body2" color="text.secondary">
+      <Typography variant="body2" color="textSecondary">
         {t(observation.oddCount ? 'measure.countOdd' : 'measure.count', { count: pitches })}
         {past !== null
           ? `, ${t(length.lengthMm >= past ? 'measure.pastMark' : 'measure.beforeMark', { mm: number(Math.abs(length.lengthMm - past), 1), mark: markName })}`

@@ -50,7 +50,7 @@ export async function saveDraft(parts: {
   const body: TakeReading | CorrectReading =
     corrects === null ? { ...common, bikeId } : { ...common, reason: draft.reason.trim() }
   const key = v7()
-  const settled = await outbox.put({
+  const { settled } = await outbox.put({
     key,
     method: endpoint.method,
     path: endpoint.path,

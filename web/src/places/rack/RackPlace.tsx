@@ -1,4 +1,13 @@
-import { Box, InputAdornment, MenuItem, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
+import {
+  Box,
+  InputAdornment,
+  MenuItem,
+  Stack,
+  TextField,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+} from '@mui/material'
 import SearchIcon from '@mui/icons-material/Search'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
@@ -47,11 +56,14 @@ export function RackPlace() {
 
   const set = (name: string, value: string | null): void => {
     setChosen(0)
-    setSearch((before) => {
-      if (value === null || value === '') before.delete(name)
-      else before.set(name, value)
-      return before
-    }, { replace: true })
+    setSearch(
+      (before) => {
+        if (value === null || value === '') before.delete(name)
+        else before.set(name, value)
+        return before
+      },
+      { replace: true },
+    )
   }
   const step = (by: number): void => {
     const next = Math.min(bikes.length - 1, Math.max(0, chosen + by))
@@ -65,7 +77,12 @@ export function RackPlace() {
   useHotkeys('arrowup', () => step(-1), { preventDefault: true, enableOnFormTags: true }, [bikes, chosen])
   useHotkeys('pagedown', () => step(12), { preventDefault: true }, [bikes, chosen])
   useHotkeys('pageup', () => step(-12), { preventDefault: true }, [bikes, chosen])
-  useHotkeys('enter', () => bikes[chosen] && putOnStand(bikes[chosen].id), { ignoreEventWhen: (event) => event.target instanceof HTMLButtonElement }, [bikes, chosen])
+  useHotkeys(
+    'enter',
+    () => bikes[chosen] && putOnStand(bikes[chosen].id),
+    { ignoreEventWhen: (event) => event.target instanceof HTMLButtonElement },
+    [bikes, chosen],
+  )
   useLetterKeys(
     useMemo(
       () => ({
@@ -82,7 +99,7 @@ export function RackPlace() {
         <Typography variant="h2" component="h1">
           {t('rack.title')}
         </Typography>
-        <Typography color="text.secondary" aria-live="polite">
+        <Typography color="textSecondary" aria-live="polite">
           {first && t('rack.count', { count: first.total })}
         </Typography>
         <Box sx={{ flex: 1 }} />
@@ -118,7 +135,7 @@ export function RackPlace() {
           sx={{ flexWrap: 'wrap' }}
         >
           {['all', ...RackState.options].map((option) => (
-            <ToggleButton key={option} value={option} sx={{ textTransform: 'none', height: 48, px: 1.75, fontSize: 15.5, gap: 1 }}>
+            <ToggleButton key={option} value={option} sx={{ height: 48, px: 1.75, fontSize: 15.5, gap: 1 }}>
               {option === 'all' ? t('rack.all') : t(`rack.state.${option}`)}
               <Box component="span" sx={{ fontWeight: 500, opacity: 0.85 }}>
                 {first?.counts[option] ?? ''}
@@ -131,7 +148,10 @@ export function RackPlace() {
           size="small"
           value={drive ?? ''}
           onChange={(event) => set('drive', event.target.value)}
-          slotProps={{ input: { sx: { height: 48, minWidth: 150 } }, select: { displayEmpty: true, inputProps: { 'aria-label': t('rack.drive') } } }}
+          slotProps={{
+            input: { sx: { height: 48, minWidth: 150 } },
+            select: { displayEmpty: true, inputProps: { 'aria-label': t('rack.drive') } },
+          }}
         >
           <MenuItem value="">{t('rack.anyDrive')}</MenuItem>
           {(['derailleur', 'hub-gear', 'single-speed'] as const).map((kind) => (
@@ -156,10 +176,36 @@ export function RackPlace() {
           tabIndex={0}
           sx={{ flex: 1, minHeight: 200, overflow: 'auto', borderTop: 1, borderColor: 'divider', mx: -2.25 }}
         >
-          <Box role="rowgroup" sx={{ position: 'sticky', top: 0, zIndex: 1, bgcolor: 'background.default', borderBottom: 1, borderColor: 'divider' }}>
-            <Box role="row" sx={{ display: 'grid', gridTemplateColumns: RACK_COLUMNS, px: 2.25, py: 0.75, gap: 1.5, color: 'text.secondary', fontSize: 14, fontWeight: 600 }}>
+          <Box
+            role="rowgroup"
+            sx={{
+              position: 'sticky',
+              top: 0,
+              zIndex: 1,
+              bgcolor: 'background.default',
+              borderBottom: 1,
+              borderColor: 'divider',
+            }}
+          >
+            <Box
+              role="row"
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: RACK_COLUMNS,
+                px: 2.25,
+                py: 0.75,
+                gap: 1.5,
+                color: 'text.secondary',
+                fontSize: 14,
+                fontWeight: 600,
+              }}
+            >
               {(['bike', 'drive', 'verdict', 'wear', 'chance', 'ran', 'measured', 'next'] as const).map((column) => (
-                <Box key={column} role="columnheader" sx={{ textAlign: column === 'chance' || column === 'ran' ? 'right' : 'left' }}>
+                <Box
+                  key={column}
+                  role="columnheader"
+                  sx={{ textAlign: column === 'chance' || column === 'ran' ? 'right' : 'left' }}
+                >
                   {t(`rack.${column}`)}
                 </Box>
               ))}
@@ -185,7 +231,7 @@ export function RackPlace() {
             })}
           </Box>
           {isFetchingNextPage && (
-            <Typography role="status" color="text.secondary" sx={{ p: 2, textAlign: 'center' }}>
+            <Typography role="status" color="textSecondary" sx={{ p: 2, textAlign: 'center' }}>
               {t('rack.more')}
             </Typography>
           )}

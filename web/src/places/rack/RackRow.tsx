@@ -9,7 +9,7 @@ import { WearRule } from '../../pieces/WearRule.tsx'
 import { ink } from '../../theme/theme.ts'
 
 /** Bike, drive, verdict, wear, chance over, distance, measured, next look. */
-export const RACK_COLUMNS = 'minmax(220px, 2.2fr) minmax(96px, 0.8fr) minmax(150px, 1.15fr) 104px 76px 84px 104px minmax(110px, 0.9fr)'
+export const RACK_COLUMNS = 'minmax(200px, 1.6fr) minmax(96px, 0.7fr) 226px 96px 76px 84px 108px minmax(124px, 0.8fr)'
 
 /** One bike in the rack. */
 export function RackRow({
@@ -60,9 +60,16 @@ export function RackRow({
       }}
     >
       <Box role="cell">
-        <Link component={RouterLink} to={`/bikes/${bike.id}`} underline="hover" color="inherit" sx={{ fontWeight: 600, display: 'block', py: 0.25 }} noWrap>
+        <Link
+          component={RouterLink}
+          to={`/bikes/${bike.id}`}
+          underline="hover"
+          color="inherit"
+          sx={{ fontWeight: 600, display: 'block', py: 0.25 }}
+          noWrap
+        >
           {bike.customer.name}
-          <Typography component="span" variant="body2" color="text.secondary" sx={{ ml: 1 }}>
+          <Typography component="span" variant="body2" color="textSecondary" sx={{ ml: 1 }}>
             {bike.label}, {bike.tag}
           </Typography>
         </Link>
@@ -89,7 +96,12 @@ export function RackRow({
       <Typography role="cell" variant="body2" noWrap>
         {bike.measuredAt === null ? t('stand.never') : ago(bike.measuredAt)}
       </Typography>
-      <Typography role="cell" variant="body2" noWrap sx={{ color: overdue ? ink('brass') : 'inherit', fontWeight: overdue ? 600 : 400 }}>
+      <Typography
+        role="cell"
+        variant="body2"
+        noWrap
+        sx={{ color: overdue ? ink('brass') : 'inherit', fontWeight: overdue ? 600 : 400 }}
+      >
         {bike.checkOn === null
           ? t('stand.nextNone')
           : bike.checkOn === today()

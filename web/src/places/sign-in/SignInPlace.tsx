@@ -55,20 +55,28 @@ export function SignInPlace() {
             {t('app.name')}
           </Typography>
         </Stack>
-        <Typography color="text.secondary" sx={{ mb: 2, fontSize: 19 }}>
+        <Typography color="textSecondary" sx={{ mb: 2, fontSize: 19 }}>
           {t('app.line')}
         </Typography>
         <Box aria-hidden sx={{ mb: 4 }}>
           <WearRule size="large" marks={DOOR_MARKS} limit={0.5} watch={0.4} colour={ink('steel')} />
         </Box>
-        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: demo.length > 0 ? '1fr 1fr' : '1fr' }, gap: 4 }}>
+        <Box
+          sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: demo.length > 0 ? '1fr 1fr' : '1fr' }, gap: 4 }}
+        >
           <form onSubmit={(event) => void signIn(event)} noValidate>
             <Stack sx={{ gap: 0.5 }}>
               <Typography variant="h2" sx={{ mb: 1.5 }}>
                 {t('signIn.title')}
               </Typography>
               {door.data.shops.length > 1 && (
-                <TextField select label={t('signIn.shop')} defaultValue={door.data.shops[0]?.code} {...form.register('shop')} helperText=" ">
+                <TextField
+                  select
+                  label={t('signIn.shop')}
+                  defaultValue={door.data.shops[0]?.code}
+                  {...form.register('shop')}
+                  helperText=" "
+                >
                   {door.data.shops.map((shop) => (
                     <MenuItem key={shop.code} value={shop.code}>
                       {shop.name}
@@ -82,7 +90,10 @@ export function SignInPlace() {
                 autoFocus
                 error={!!errors.name}
                 helperText={told(errors.name?.message)}
-                slotProps={{ htmlInput: { autoComplete: 'username', autoCapitalize: 'none' }, inputLabel: { shrink: true } }}
+                slotProps={{
+                  htmlInput: { autoComplete: 'username', autoCapitalize: 'none' },
+                  inputLabel: { shrink: true },
+                }}
               />
               <TextField
                 {...form.register('password')}
@@ -102,7 +113,7 @@ export function SignInPlace() {
               <Typography variant="h2" sx={{ mb: 0.5 }}>
                 {t('signIn.demo')}
               </Typography>
-              <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }}>
+              <Typography variant="body2" color="textSecondary" sx={{ mb: 1.5 }}>
                 {t('signIn.demoNote')}
               </Typography>
               <Stack sx={{ gap: 1 }}>
@@ -131,7 +142,7 @@ export function SignInPlace() {
                   >
                     <Box sx={{ flex: 1 }}>
                       <Typography sx={{ fontWeight: 600 }}>{account.name}</Typography>
-                      <Typography variant="body2" color="text.secondary">
+                      <Typography variant="body2" color="textSecondary">
                         {t(`signIn.role.${account.role}`)}
                       </Typography>
                     </Box>

@@ -34,12 +34,16 @@ export function LineUpList({
     onMove(moved, visits[to > from ? to + 1 : to] ?? null)
   }
   return (
-    <Stack component="section" aria-label={t('stand.inToday')} sx={{ borderRight: { md: 1 }, borderColor: { md: 'divider' }, overflow: { md: 'auto' } }}>
-      <Typography variant="h3" component="h2" color="text.secondary" sx={{ px: 2.25, py: 1.25 }}>
+    <Stack
+      component="section"
+      aria-label={t('stand.lineUp')}
+      sx={{ borderRight: { md: 1 }, borderColor: { md: 'divider' }, overflow: { md: 'auto' } }}
+    >
+      <Typography variant="h3" component="h2" color="textSecondary" sx={{ px: 2.25, py: 1.25 }}>
         {t('stand.inToday', { count: visits.length })}
       </Typography>
       {visits.length === 0 && (
-        <Typography color="text.secondary" sx={{ px: 2.25 }}>
+        <Typography color="textSecondary" sx={{ px: 2.25 }}>
           {t('stand.empty')}
         </Typography>
       )}
@@ -47,7 +51,12 @@ export function LineUpList({
         <SortableContext items={visits.map((visit) => visit.id)} strategy={verticalListSortingStrategy}>
           <Box component="ol" sx={{ listStyle: 'none', m: 0, p: 0 }}>
             {visits.map((visit) => (
-              <VisitRow key={visit.id} visit={visit} chosen={visit.bike.id === chosenId} onChoose={() => onChoose(visit.bike.id)} />
+              <VisitRow
+                key={visit.id}
+                visit={visit}
+                chosen={visit.bike.id === chosenId}
+                onChoose={() => onChoose(visit.bike.id)}
+              />
             ))}
           </Box>
         </SortableContext>
@@ -81,16 +90,15 @@ function VisitRow({ visit, chosen, onChoose }: { visit: Visit; chosen: boolean; 
           width: '100%',
           minHeight: 78,
           display: 'grid',
-          gridTemplateColumns: '46px minmax(0, 1fr) 96px',
+          gridTemplateColumns: '46px minmax(0, 1fr) auto',
           alignItems: 'center',
-          gap: 1.25,
+          columnGap: 1.25,
           px: 2.25,
           py: 1,
           border: 0,
           borderTop: 1,
           borderColor: 'divider',
-          borderLeft: `5px solid ${chosen ? ink('steel') : 'transparent'}`,
-          pl: 1.75,
+          boxShadow: chosen ? `inset 5px 0 ${ink('steel')}` : 'none',
           bgcolor: chosen ? 'background.paper' : isDragging ? ink('blade') : 'transparent',
           opacity: visit.state === 'done' ? 0.62 : 1,
           cursor: 'pointer',
@@ -98,32 +106,37 @@ function VisitRow({ visit, chosen, onChoose }: { visit: Visit; chosen: boolean; 
           '&:focus-visible': { outlineOffset: -3 },
         }}
       >
-        <Box component="span" sx={{ fontWeight: 600, color: 'text.secondary' }}>
+        <Box component="span" sx={{ gridRow: '1 / 4', fontWeight: 600, color: 'text.secondary' }}>
           {visit.promisedAt === null ? '–' : clock(visit.promisedAt)}
         </Box>
-        <Box component="span" sx={{ minWidth: 0 }}>
-          <Typography component="span" noWrap sx={{ display: 'block', fontWeight: 700, fontSize: 17 }}>
-            {bike.customer.name}
-          </Typography>
-          <Typography component="span" noWrap variant="body2" color="text.secondary" sx={{ display: 'block' }}>
-            <BikeLine bike={bike} />
-          </Typography>
-          <Typography component="span" noWrap variant="body2" sx={{ display: 'block', fontWeight: visit.here ? 600 : 400 }}>
-            {visit.state === 'done'
-              ? t('stand.doneState')
-              : visit.state === 'on-stand' && !visit.here
-                ? t('stand.other')
-                : visit.here && visit.onStandSince
-                  ? t('stand.since', { time: clock(visit.onStandSince) })
-                  : visit.reason === ''
-                    ? t('stand.walkIn')
-                    : visit.reason}
-          </Typography>
+        <Typography component="span" noWrap sx={{ fontWeight: 700, fontSize: 17 }}>
+          {bike.customer.name}
+        </Typography>
+        <Box component="span" sx={{ justifySelf: 'end' }}>
+          <Plate
+            shape={look.plate}
+            colour={look.colour}
+            height={16}
+            title={t(look.overdue ? 'overdue' : `word.${bike.word}`)}
+          />
         </Box>
-        <Stack component="span" sx={{ alignItems: 'flex-end', gap: 0.75 }}>
-          <Plate shape={look.plate} colour={look.colour} height={16} title={t(look.overdue ? 'overdue' : `word.${bike.word}`)} />
+        <Typography component="span" noWrap variant="body2" color="textSecondary" sx={{ gridColumn: '2 / 4' }}>
+          <BikeLine bike={bike} />
+        </Typography>
+        <Typography component="span" variant="body2" sx={{ fontWeight: visit.here ? 600 : 400, lineHeight: 1.2 }}>
+          {visit.state === 'done'
+            ? t('stand.doneState')
+            : visit.state === 'on-stand' && !visit.here
+              ? t('stand.other')
+              : visit.here && visit.onStandSince
+                ? t('stand.since', { time: clock(visit.onStandSince) })
+                : visit.reason === ''
+                  ? t('stand.walkIn')
+                  : visit.reason}
+        </Typography>
+        <Box component="span" sx={{ gridColumn: '3 / 4' }}>
           <WearRule size="small" marks={bike.marks} limit={bike.limit} colour={look.colour} />
-        </Stack>
+        </Box>
       </Box>
     </Box>
   )

@@ -37,10 +37,14 @@ export function OnStand({
   const look = lookToday(summary.word, summary.checkOn, today())
   const school = record.verdictInput?.rule.school ?? 'by-speeds'
   return (
-    <Stack component="section" aria-label={t('keys.onStand')} sx={{ px: 2.75, pt: 1.75, pb: 1, gap: 1.25, minWidth: 0, overflow: { md: 'auto' } }}>
+    <Stack
+      component="section"
+      aria-label={t('keys.onStand')}
+      sx={{ px: 2.75, pt: 1.75, pb: 1, gap: 1.25, minWidth: 0, overflow: { md: 'auto' } }}
+    >
       <Box>
         <Typography variant="h1">{record.customer.name}</Typography>
-        <Typography color="text.secondary">
+        <Typography color="textSecondary">
           <BikeLine bike={summary} teeth />, {t('find.tag', { tag: summary.tag })}
           {visit?.here && visit.onStandSince && `, ${t('stand.since', { time: clock(visit.onStandSince) })}`}
         </Typography>
@@ -48,7 +52,15 @@ export function OnStand({
       <Stack direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap', mt: 0.5 }}>
         <VerdictHeading word={summary.word} advice={summary.advice} height={38} />
         {look.overdue && (
-          <Typography sx={{ fontWeight: 700, color: ink('brass'), border: `1.5px dashed ${ink('brass')}`, px: 1, borderRadius: 0.5 }}>
+          <Typography
+            sx={{
+              fontWeight: 700,
+              color: ink('brass'),
+              border: `1.5px dashed ${ink('brass')}`,
+              px: 1,
+              borderRadius: 0.5,
+            }}
+          >
             {t('overdue')}
           </Typography>
         )}
@@ -64,15 +76,27 @@ export function OnStand({
         <Box>
           <Typography>
             <VerdictSentence verdict={verdict.outcome} school={school} />
-            {summary.measuredAt && <Box component="span" sx={{ color: 'text.secondary' }}> {t('bike.reading')}: {ago(summary.measuredAt)}.</Box>}{' '}
-            <Button size="small" onClick={() => onWhy(true)} sx={{ minHeight: 32, px: 0.75, gap: 1, verticalAlign: 'baseline' }}>
+            {summary.measuredAt && (
+              <Box component="span" sx={{ color: 'text.secondary' }}>
+                {' '}
+                {t('stand.measuredAgo', { ago: ago(summary.measuredAt) })}
+              </Box>
+            )}{' '}
+            <Button
+              size="small"
+              onClick={() => onWhy(true)}
+              sx={{ minHeight: 32, px: 0.75, gap: 1, verticalAlign: 'baseline' }}
+            >
               {t('stand.why')} <KeyCap>W</KeyCap>
             </Button>
           </Typography>
           <SettleAndFlags verdict={verdict.outcome} />
         </Box>
       )}
-      <Stack direction="row" sx={{ gap: 1.25, flexWrap: 'wrap', '& > button': { flex: '1 1 130px', minHeight: 56, gap: 1.5 } }}>
+      <Stack
+        direction="row"
+        sx={{ gap: 1.25, flexWrap: 'wrap', '& > button': { flex: '1 1 130px', minHeight: 56, gap: 1.5 } }}
+      >
         <Button variant="contained" onClick={onMeasure}>
           {t(summary.measuredAt === null ? 'stand.measure' : 'stand.again')} <KeyCap>M</KeyCap>
         </Button>
@@ -92,7 +116,7 @@ export function OnStand({
         )}
       </Stack>
       <Box sx={{ mt: 0.75 }}>
-        <WearChart record={record} height={190} />
+        <WearChart record={record} height={206} />
       </Box>
       {verdict && (
         <WhyDialog

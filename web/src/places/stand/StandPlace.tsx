@@ -33,7 +33,10 @@ export function StandPlace() {
   }
   useHotkeys('arrowdown', () => step(1), { preventDefault: true }, [visits, chosenId])
   useHotkeys('arrowup', () => step(-1), { preventDefault: true }, [visits, chosenId])
-  useHotkeys('enter', () => chosenId && putOnStand(chosenId), { ignoreEventWhen: (event) => isControl(event.target) }, [chosenId, putOnStand])
+  useHotkeys('enter', () => chosenId && putOnStand(chosenId), { ignoreEventWhen: (event) => isControl(event.target) }, [
+    chosenId,
+    putOnStand,
+  ])
   useHotkeys('alt+arrowup', () => chosen && move.by(visits, chosen, -1), { preventDefault: true }, [visits, chosen])
   useHotkeys('alt+arrowdown', () => chosen && move.by(visits, chosen, 1), { preventDefault: true }, [visits, chosen])
   useHotkeys('alt+d', () => chosen && move.done(chosen), { preventDefault: true }, [chosen])
@@ -44,7 +47,10 @@ export function StandPlace() {
   const record = useCallback(() => {
     if (chosenId !== undefined) void navigate(`/bikes/${chosenId}`)
   }, [navigate, chosenId])
-  const why = useCallback(() => setSearch({ ...(chosenId === undefined ? {} : { bike: chosenId }), why: '1' }, { replace: true }), [setSearch, chosenId])
+  const why = useCallback(
+    () => setSearch({ ...(chosenId === undefined ? {} : { bike: chosenId }), why: '1' }, { replace: true }),
+    [setSearch, chosenId],
+  )
   useLetterKeys(useMemo(() => ({ m: measure, b: record, w: why }), [measure, record, why]))
 
   useEffect(() => {

@@ -14,9 +14,20 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
   const unit = lastOdometer?.unit ?? 'km'
   const overdue = summary.checkOn !== null && summary.checkOn < today()
   return (
-    <Stack component="aside" aria-label={t('stand.settle')} sx={{ px: 2.25, py: 1.25, gap: 3, borderLeft: { lg: 1 }, borderColor: { lg: 'divider' }, overflow: { md: 'auto' } }}>
+    <Stack
+      component="aside"
+      aria-label={t('stand.settle')}
+      sx={{
+        px: 2.25,
+        py: 1.25,
+        gap: 3,
+        borderLeft: { lg: 1 },
+        borderColor: { lg: 'divider' },
+        overflow: { md: 'auto' },
+      }}
+    >
       <Box>
-        <Typography variant="h3" component="h2" color="text.secondary" sx={{ mb: 0.5 }}>
+        <Typography variant="h3" component="h2" color="textSecondary" sx={{ mb: 0.5 }}>
           {t('stand.settle')}
         </Typography>
         <Row name={t('stand.next')}>
@@ -37,11 +48,11 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
       </Box>
       {chain && (
         <Box>
-          <Typography variant="h3" component="h2" color="text.secondary" sx={{ mb: 0.5 }}>
+          <Typography variant="h3" component="h2" color="textSecondary" sx={{ mb: 0.5 }}>
             {t('stand.chain')}
           </Typography>
           <Typography sx={{ fontSize: 21, fontWeight: 700, lineHeight: 1.2 }}>{chain.name}</Typography>
-          <Typography variant="body2" color="text.secondary">
+          <Typography variant="body2" color="textSecondary">
             {[
               chain.pitches === null ? null : t('stand.pitches', { count: chain.pitches }),
               t(`care.${chain.care}`),
@@ -58,7 +69,9 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
               <Box component="span" sx={{ color: 'text.secondary' }}>
                 {t('stand.ran')}
               </Box>{' '}
-              {record.distanceExplanation && <Why explanations={[record.distanceExplanation]} label={t('stand.chain')} />}
+              {record.distanceExplanation && (
+                <Why explanations={[record.distanceExplanation]} label={t('stand.chain')} />
+              )}
             </Typography>
           )}
         </Box>
@@ -70,8 +83,11 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
 
 function Row({ name, children }: { name: string; children: ReactNode }) {
   return (
-    <Stack direction="row" sx={{ justifyContent: 'space-between', gap: 2, py: 0.9, borderTop: 1, borderColor: 'divider' }}>
-      <Typography variant="body2" color="text.secondary">
+    <Stack
+      direction="row"
+      sx={{ justifyContent: 'space-between', gap: 2, py: 0.9, borderTop: 1, borderColor: 'divider' }}
+    >
+      <Typography variant="body2" color="textSecondary">
         {name}
       </Typography>
       <Typography variant="body2" sx={{ fontWeight: 600, textAlign: 'right' }}>

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
-import { endpoints, type LineUp, type Visit } from '@pelrin/contract'
+import { endpoints, type Visit } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
@@ -18,7 +18,7 @@ export function useMoveVisit() {
         client.setQueryData(keys.lineUp, lineUp)
       } catch (error) {
         const problem = error instanceof ProblemError ? error.problem : null
-        if (problem?.status === 412) client.setQueryData(keys.lineUp, problem.current as LineUp)
+        if (problem?.status === 412) client.setQueryData(keys.lineUp, problem.current)
         tell(t(`problems.${problem?.code ?? 'database-away'}`))
       }
     }

@@ -1,0 +1,50 @@
+import { chmodSync, mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { defineConfig } from '@playwright/test'
+
+/** Made by the first process to read this; its workers inherit it. */
+process.env['PELRIN_E2E_DATA'] ??= (() => {
+  const folder = mkdtempSync(join(tmpdir(), 'pelrin-e2e-'))
+  chmodSync(folder, 0o755)
+  return folder
+})()
+
+const PORT = 7399
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: '../test-results',
+  workers: 1,
+  timeout: 45_000,
+  retries: 0,
+  forbidOnly: true,
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    timezoneId: 'Europe/London',
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  webServer: {
+    // The real start command, on a data folder of its own.
+    command: `node scripts/start.mjs --port ${PORT} --data ${process.env['PELRIN_E2E_DATA']}`,
+    cwd: join(import.meta.dirname, '..'),
+    url: `http://127.0.0.1:${PORT}/health/ready`,
+    timeout: 180_000,
+    reuseExistingServer: false,
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 20_000 },
+  },
+})

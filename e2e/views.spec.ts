@@ -1,0 +1,74 @@
+import { expect, test } from '@playwright/test'
+import { expectAccessible, measure, putOnStand, signIn } from './bench.ts'
+
+for (const colorScheme of ['light', 'dark'] as const)
+  test(`every view is accessible, ${colorScheme}`, async ({ browser }) => {
+    test.setTimeout(120_000)
+    const context = await browser.newContext({ colorScheme, viewport: { width: 1280, height: 800 } })
+    const page = await context.newPage()
+    await page.goto('/')
+    await expect(page.getByRole('heading', { name: 'Pelrin' })).toBeVisible()
+    await expectAccessible(page)
+    await signIn(page)
+    await putOnStand(page, 'ivo marsh', 'Ivo Marsh')
+    await expectAccessible(page)
+    await page.keyboard.type('nel', { delay: 40 })
+    await expect(page.getByRole('option').first()).toBeVisible()
+    await expectAccessible(page)
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('?')
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
+    await expectAccessible(page)
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('w')
+    await expect(page.getByRole('dialog', { name: 'Why?' })).toBeVisible()
+    await expectAccessible(page)
+    await page.keyboard.press('Escape')
+    await measure(page)
+    await page.keyboard.type('204.6')
+    await expect(page.getByTestId('verdict')).toBeVisible()
+    await expectAccessible(page)
+    await page.keyboard.press('Escape')
+    await page.waitForTimeout(700)
+    await page.keyboard.press('b')
+    await expect(page.getByRole('region', { name: 'Timeline' })).toBeVisible()
+    await expectAccessible(page)
+    await page.keyboard.press('Shift+Digit2')
+    await expect(page.getByRole('table')).toBeVisible()
+    await expectAccessible(page)
+    await context.close()
+  })
+
+test('the rack is filtered, walked by keys, and scrolls to its end', async ({ page }) => {
+  await signIn(page)
+  await page.keyboard.press('Shift+Digit2')
+  const table = page.getByRole('table')
+  await expect(table.getByRole('row').nth(1)).toContainText('Change the chain')
+  await page.keyboard.press('ArrowDown')
+  await expect(table.locator('[aria-selected="true"]')).toHaveAttribute('aria-rowindex', '3')
+  await page.getByRole('button', { name: /^Closing in/ }).click()
+  await expect(table.getByRole('row').nth(1)).toContainText('Closing in')
+  await page.getByRole('button', { name: /^All/ }).click()
+  await expect(page.getByText('119 bikes')).toBeVisible()
+  for (let i = 0; i < 14; i++) await page.keyboard.press('PageDown')
+  await expect(table.locator('[aria-rowindex="120"]')).toBeVisible()
+  // Only what is seen is drawn.
+  expect(await table.getByRole('row').count()).toBeLessThan(60)
+})
+
+for (const [name, width, height] of [
+  ['a tablet upright', 800, 1280],
+  ['a phone', 390, 844],
+] as const)
+  test(`nothing is cut off on ${name}`, async ({ browser }) => {
+    const context = await browser.newContext({ viewport: { width, height } })
+    const page = await context.newPage()
+    await signIn(page)
+    for (const path of ['/', '/rack']) {
+      await page.goto(path)
+      await expect(page.getByRole('navigation')).toBeVisible()
+      const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+      expect(wider, path).toBeLessThanOrEqual(0)
+    }
+    await context.close()
+  })

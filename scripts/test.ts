@@ -1,0 +1,153 @@
+import { spawn } from 'node:child_process'
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { PlainError, say } from './plain.ts'
+import { installPackage, postgresPrograms } from './postgres/programs.ts'
+
+/**
+ * Runs everything there is to check: types, lint and format, dependency directions, unit and server tests, and
+ * the real interface in Chromium. Names of parts (static, unit, interface) run only those.
+ */
+const root = join(import.meta.dirname, '..')
+const reports = mkdtempSync(join(tmpdir(), 'pelrin-reports-'))
+const chosen = process.argv.slice(2)
+const wants = (part: string): boolean => chosen.length === 0 || chosen.includes(part)
+
+interface Count {
+  passed: number
+  failed: number
+}
+const total: Count = { passed: 0, failed: 0 }
+
+function run(
+  command: string,
+  args: readonly string[],
+  env: NodeJS.ProcessEnv = {},
+): Promise<{ ok: boolean; output: string }> {
+  return new Promise((done) => {
+    const child = spawn(join(root, 'node_modules/.bin', command), args, {
+      cwd: root,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    })
+    let output = ''
+    child.stdout.on('data', (chunk: Buffer) => (output += chunk.toString()))
+    child.stderr.on('data', (chunk: Buffer) => (output += chunk.toString()))
+    child.on('exit', (code) => done({ ok: code === 0, output }))
+  })
+}
+
+/** One check that passes or fails as a whole. */
+async function check(name: string, command: string, args: readonly string[]): Promise<void> {
+  const started = Date.now()
+  const { ok, output } = await run(command, args)
+  total[ok ? 'passed' : 'failed']++
+  say(`${ok ? 'passed' : 'FAILED'}  ${name} (${Math.round((Date.now() - started) / 1000)} s)`)
+  if (!ok) say(output)
+}
+
+/** A suite that reports how many of its tests passed. A suite that died counts as one more failure. */
+async function suite(
+  name: string,
+  command: string,
+  args: readonly string[],
+  env: NodeJS.ProcessEnv,
+  count: () => Count,
+): Promise<void> {
+  const started = Date.now()
+  const { ok, output } = await run(command, args, env)
+  let counted: Count
+  try {
+    counted = count()
+  } catch {
+    counted = { passed: 0, failed: 0 }
+  }
+  if (!ok && counted.failed === 0) counted.failed++
+  total.passed += counted.passed
+  total.failed += counted.failed
+  say(
+    `${counted.failed === 0 ? 'passed' : 'FAILED'}  ${name}: ${counted.passed} passed, ${counted.failed} failed (${Math.round((Date.now() - started) / 1000)} s)`,
+  )
+  if (counted.failed > 0) say(output)
+}
+
+const TYPED = ['core', 'contract', 'server', 'web', 'scripts', 'e2e']
+
+async function staticChecks(): Promise<void> {
+  // Two at a time: there are two cores.
+  const checks: (() => Promise<void>)[] = [
+    () => check('lint', 'eslint', ['.', '--max-warnings', '0']),
+    () => check('format', 'prettier', ['--check', '--log-level', 'warn', '.']),
+    () =>
+      check('dependency directions', 'depcruise', [
+        '--config',
+        '.dependency-cruiser.mjs',
+        'core/src',
+        'contract/src',
+        'server/src',
+        'web/src',
+        'scripts',
+        'e2e',
+      ]),
+    () => check('types of core, pure', 'tsc', ['-p', 'core/tsconfig.pure.json']),
+    ...TYPED.map((workspace) => () => check(`types of ${workspace}`, 'tsc', ['-p', `${workspace}/tsconfig.json`])),
+  ]
+  const work = async (): Promise<void> => {
+    for (let next = checks.shift(); next; next = checks.shift()) await next()
+  }
+  await Promise.all([work(), work()])
+}
+
+interface VitestReport {
+  numPassedTests: number
+  numFailedTests: number
+}
+interface PlaywrightReport {
+  stats: { expected: number; unexpected: number; flaky: number }
+}
+
+const readReport = <T>(file: string): T => JSON.parse(readFileSync(file, 'utf8')) as T
+
+async function unitTests(): Promise<void> {
+  const report = join(reports, 'vitest.json')
+  await suite(
+    'core, contract, web, server and scripts',
+    'vitest',
+    ['run', '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
+    {},
+    () => {
+      const { numPassedTests, numFailedTests } = readReport<VitestReport>(report)
+      return { passed: numPassedTests, failed: numFailedTests }
+    },
+  )
+}
+
+async function interfaceTests(): Promise<void> {
+  if (!existsSync('/usr/bin/chromium')) installPackage('chromium', 'The tests of the interface need it.')
+  const report = join(reports, 'playwright.json')
+  await suite(
+    'the interface in Chromium',
+    'playwright',
+    ['test', '--config', 'e2e/playwright.config.ts', '--reporter=list,json'],
+    { PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+    () => {
+      const { expected, unexpected, flaky } = readReport<PlaywrightReport>(report).stats
+      // A test that passes only when repeated has failed.
+      return { passed: expected, failed: unexpected + flaky }
+    },
+  )
+}
+
+try {
+  postgresPrograms()
+  if (wants('static')) await staticChecks()
+  if (wants('unit')) await unitTests()
+  if (wants('interface')) await interfaceTests()
+} catch (error) {
+  total.failed++
+  say(error instanceof PlainError ? error.message : ((error as Error).stack ?? String(error)))
+}
+rmSync(reports, { recursive: true, force: true })
+say(`${total.passed} passed, ${total.failed} failed`)
+process.exit(total.failed === 0 ? 0 : 1)

@@ -1,0 +1,216 @@
+import { chainVerdict } from '@pelrin/core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { startCluster } from '../../../scripts/postgres/cluster.ts'
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { endpoints } from '@pelrin/contract'
+import { rebuildState } from '../state/bikeState.ts'
+import { bikeFacts } from '../state/verdictInput.ts'
+import { copyOfDemo, Device, serveDatabase } from '../testing/shop.ts'
+import { inShop, loadDemo, migrateDown, migrateUp, NewerSchemaError, openDatabase, type Database } from './index.ts'
+import { SHOP_TABLES } from './migrations/0001-foundation.ts'
+
+let database: Database
+let url: string
+let drop: () => Promise<void>
+let shopId: string
+beforeAll(async () => {
+  ;({ url, drop } = await copyOfDemo())
+  database = openDatabase(url)
+  shopId = (await database.models.Shop.findOne())?.id ?? ''
+})
+afterAll(async () => {
+  await database.close()
+  await drop()
+})
+
+describe('row-level scoping', () => {
+  it('is forced on every table but those that lead into a shop', async () => {
+    const [rows] = await database.sequelize.query(`
+      SELECT c.relname AS name, c.relrowsecurity AND c.relforcerowsecurity AS forced,
+        (SELECT count(*)::int FROM pg_policy p WHERE p.polrelid = c.oid) AS policies
+      FROM pg_class c WHERE c.relkind = 'r' AND c.relnamespace = 'public'::regnamespace`)
+    const tables = rows as { name: string; forced: boolean; policies: number }[]
+    const open = tables.filter((table) => !table.forced).map((table) => table.name)
+    expect(open.sort()).toEqual(['schema_migrations', 'sessions', 'shops'])
+    expect(
+      tables
+        .filter((table) => table.forced && table.policies === 1)
+        .map((table) => table.name)
+        .sort(),
+    ).toEqual([...SHOP_TABLES].sort())
+  })
+  it('gives a query without a shop nothing, and lets it write nothing', async () => {
+    expect(await database.models.Bike.count()).toBe(0)
+    await expect(
+      database.sequelize.query(`INSERT INTO devices (id, name) VALUES (gen_random_uuid(), 'x')`),
+    ).rejects.toThrow(/row-level security|null value/)
+  })
+  it('keeps a shop from another’s rows, in raw SQL too', async () => {
+    const other = '0192c7f2-5340-7b38-85ad-000000000000'
+    await database.models.Shop.create({
+      id: other,
+      code: 'other',
+      name: 'Other',
+      timeZone: 'UTC',
+      distanceUnit: 'km',
+      demo: false,
+    })
+    const seen = await inShop(database, other, null, (work) =>
+      work.select<{ n: number }>('SELECT count(*)::int AS n FROM bikes'),
+    )
+    expect(seen).toEqual([{ n: 0 }])
+    await expect(
+      inShop(database, other, null, (work) =>
+        work.select(`INSERT INTO devices (shop_id, id, name) VALUES ('${shopId}', gen_random_uuid(), 'x')`),
+      ),
+    ).rejects.toThrow(/row-level security/)
+  })
+  it('holds even where the login is a superuser', async () => {
+    const address = new URL(url)
+    address.username = 'postgres'
+    const served = await serveDatabase(address.toString())
+    expect(await served.database.models.Bike.count()).toBe(0)
+    const device = new Device(served.base)
+    await device.signIn()
+    expect((await device.ask(endpoints.rack)).body.total).toBe(119)
+    await served.close()
+  })
+})
+
+describe('facts of a fitting', () => {
+  it('cannot overlap on one bike', async () => {
+    await expect(
+      inShop(database, shopId, null, (work) =>
+        work.select(`INSERT INTO fittings (id, bike_id, chain_id, during, start, person_id)
+          SELECT gen_random_uuid(), f.bike_id, f.chain_id, f.during, 'fitted', f.person_id FROM fittings f LIMIT 1`),
+      ),
+    ).rejects.toMatchObject({ name: 'SequelizeExclusionConstraintError' })
+  })
+})
+
+describe('the demo shop', () => {
+  it('has state that equals what its facts rebuild to', async () => {
+    expect(await inShop(database, shopId, null, rebuildState)).toEqual({ bikes: 119, differing: [] })
+  })
+  it('rebuilds a state that was lost', async () => {
+    await inShop(database, shopId, null, (work) =>
+      work.select(
+        `UPDATE bike_state SET word = 'change', marks = '[]' WHERE bike_id = (SELECT bike_id FROM bike_state WHERE word = 'keep-riding' LIMIT 1)`,
+      ),
+    )
+    expect((await inShop(database, shopId, null, rebuildState)).differing).toHaveLength(1)
+    expect((await inShop(database, shopId, null, rebuildState)).differing).toEqual([])
+  })
+  it('gives every stored verdict again from what was stored with it', async () => {
+    const verdicts = await inShop(database, shopId, null, (work) =>
+      work.models.Verdict.findAll({ transaction: work.transaction }),
+    )
+    expect(verdicts.length).toBeGreaterThan(600)
+    for (const { input, outcome } of verdicts) expect(chainVerdict(input)).toEqual(outcome)
+  })
+  it('has present verdicts that the facts give', async () => {
+    await inShop(database, shopId, null, async (work) => {
+      const bikes = await work.select<{ id: string; word: string }>('SELECT bike_id AS id, word FROM bike_state')
+      for (const { id, word } of bikes) {
+        const { input } = await bikeFacts(work, id, new Date())
+        expect(chainVerdict(input).word).toBe(word)
+      }
+    })
+  })
+  it('tells its stories', async () => {
+    await inShop(database, shopId, null, async (work) => {
+      const states = await work.select<{ word: string; n: number }>(
+        'SELECT word, count(*)::int AS n FROM bike_state GROUP BY word',
+      )
+      const many = Object.fromEntries(states.map(({ word, n }) => [word, n]))
+      for (const word of ['change', 'closing-in', 'keep-riding', 'measure-again', 'not-measured-yet'])
+        expect(many[word]).toBeGreaterThan(3)
+      const story = async (sql: string): Promise<number> => (await work.select<{ n: number }>(sql))[0]?.n ?? 0
+      expect(
+        await story(`SELECT count(*)::int AS n FROM bike_state WHERE 'instruments-at-odds' = ANY (flags)`),
+      ).toBeGreaterThan(0)
+      expect(await story(`SELECT count(*)::int AS n FROM chain_events WHERE kind = 'shortened'`)).toBe(1)
+      expect(
+        await story(
+          `SELECT count(DISTINCT f.chain_id)::int AS n FROM fittings f JOIN bikes b ON b.id = f.bike_id WHERE b.label = 'Courier' AND f.end_reason IS DISTINCT FROM 'worn'`,
+        ),
+      ).toBeGreaterThanOrEqual(3)
+      expect(await story(`SELECT count(*)::int AS n FROM readings`)).toBeGreaterThan(650)
+      expect(await story(`SELECT count(*)::int AS n FROM customers`)).toBe(60)
+    })
+  })
+  it('is the same every time it is loaded on one day', async () => {
+    const rowsOf = async (): Promise<unknown> => {
+      const copy = await copyOfDemo()
+      const empty = openDatabase(copy.url)
+      await migrateDown(empty.sequelize)
+      await migrateUp(empty.sequelize)
+      const loaded = await loadDemo(empty, new Date('2026-05-04T15:00:00Z'))
+      const rows = await inShop(empty, loaded.shopId, null, (work) =>
+        work.select(`SELECT md5(string_agg(r::text, ',' ORDER BY r.id)) AS readings,
+          (SELECT md5(string_agg(s::text, ',' ORDER BY s.id)) FROM spots s) AS spots,
+          (SELECT md5(string_agg(concat(s.bike_id, s.word, s.marks), ',' ORDER BY s.bike_id)) FROM bike_state s) AS states
+          FROM readings r`),
+      )
+      await empty.close()
+      await copy.drop()
+      return rows
+    }
+    expect(await rowsOf()).toEqual(await rowsOf())
+  })
+})
+
+describe('migrations', () => {
+  it('go down and up again', async () => {
+    const copy = await copyOfDemo()
+    const other = openDatabase(copy.url)
+    await migrateDown(other.sequelize)
+    const [left] = await other.sequelize.query(
+      `SELECT relname FROM pg_class WHERE relkind = 'r' AND relnamespace = 'public'::regnamespace`,
+    )
+    expect(left).toEqual([{ relname: 'schema_migrations' }])
+    expect((await migrateUp(other.sequelize)).applied).toEqual(['0001-foundation'])
+    expect((await migrateUp(other.sequelize)).applied).toEqual([])
+    await other.close()
+    await copy.drop()
+  })
+  it('refuse a database of a newer Pelrin', async () => {
+    const copy = await copyOfDemo()
+    const other = openDatabase(copy.url)
+    await other.sequelize.query(`INSERT INTO schema_migrations (name) VALUES ('9999-later')`)
+    await expect(migrateUp(other.sequelize)).rejects.toThrow(NewerSchemaError)
+    await other.close()
+    await copy.drop()
+  })
+})
+
+describe('a database that goes away and comes back', () => {
+  it('is said as such, and is served from again', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'pelrin-away-'))
+    chmodSync(folder, 0o755)
+    let cluster = await startCluster(folder, { throwaway: true })
+    const opened = openDatabase(cluster.url)
+    await migrateUp(opened.sequelize)
+    await loadDemo(opened, new Date())
+    await opened.close()
+    const served = await serveDatabase(cluster.url)
+    const device = new Device(served.base)
+    await device.signIn()
+    const { port } = new URL(cluster.url)
+    await cluster.stop()
+    const away = await device.ask(endpoints.lineUp)
+    expect([away.status, away.problem.code]).toEqual([503, 'database-away'])
+    expect(away.headers.get('retry-after')).toBe('2')
+    expect(away.problem.requestId).toMatch(/^[0-9a-f-]{36}$/)
+    expect((await fetch(`${served.base}/health/ready`)).status).toBe(503)
+    expect((await fetch(`${served.base}/health/live`)).status).toBe(200)
+    cluster = await startCluster(folder, { throwaway: true, port: Number(port) })
+    expect((await device.ask(endpoints.lineUp)).status).toBe(200)
+    expect((await fetch(`${served.base}/health/ready`)).status).toBe(200)
+    await served.close()
+    await cluster.stop()
+    rmSync(folder, { recursive: true, force: true })
+  })
+})
