@@ -13,7 +13,7 @@ export default defineConfig({
           include: ['server/src/**/*.test.ts'],
           environment: 'node',
           globalSetup: ['server/src/testing/cluster.ts'],
-          testTimeout: 30_000,
+          testTimeout: 45_000,
           hookTimeout: 60_000,
         },
       },

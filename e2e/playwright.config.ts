@@ -11,6 +11,8 @@ process.env['PELRIN_E2E_DATA'] ??= (() => {
 })()
 
 const PORT = 7399
+/** A server already running, for working on the tests themselves. */
+const running = process.env['PELRIN_E2E_BASE']
 
 export default defineConfig({
   testDir: '.',
@@ -20,7 +22,7 @@ export default defineConfig({
   retries: 0,
   forbidOnly: true,
   use: {
-    baseURL: `http://127.0.0.1:${PORT}`,
+    baseURL: running ?? `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     timezoneId: 'Europe/London',
@@ -38,13 +40,17 @@ export default defineConfig({
       ],
     },
   },
-  webServer: {
-    // The real start command, on a data folder of its own.
-    command: `node scripts/start.mjs --port ${PORT} --data ${process.env['PELRIN_E2E_DATA']}`,
-    cwd: join(import.meta.dirname, '..'),
-    url: `http://127.0.0.1:${PORT}/health/ready`,
-    timeout: 180_000,
-    reuseExistingServer: false,
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 20_000 },
-  },
+  ...(running === undefined
+    ? {
+        webServer: {
+          // The real start command, on a data folder of its own.
+          command: `node scripts/start.mjs --port ${PORT} --data ${process.env['PELRIN_E2E_DATA']}`,
+          cwd: join(import.meta.dirname, '..'),
+          url: `http://127.0.0.1:${PORT}/health/ready`,
+          timeout: 180_000,
+          reuseExistingServer: false,
+          gracefulShutdown: { signal: 'SIGTERM', timeout: 20_000 },
+        },
+      }
+    : {}),
 })

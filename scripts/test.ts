@@ -107,7 +107,7 @@ interface PlaywrightReport {
   stats: { expected: number; unexpected: number; flaky: number }
 }
 
-const readReport = <T>(file: string): T => JSON.parse(readFileSync(file, 'utf8')) as T
+const readReport = (file: string): unknown => JSON.parse(readFileSync(file, 'utf8'))
 
 async function unitTests(): Promise<void> {
   const report = join(reports, 'vitest.json')
@@ -117,7 +117,7 @@ async function unitTests(): Promise<void> {
     ['run', '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
     {},
     () => {
-      const { numPassedTests, numFailedTests } = readReport<VitestReport>(report)
+      const { numPassedTests, numFailedTests } = readReport(report) as VitestReport
       return { passed: numPassedTests, failed: numFailedTests }
     },
   )
@@ -132,7 +132,7 @@ async function interfaceTests(): Promise<void> {
     ['test', '--config', 'e2e/playwright.config.ts', '--reporter=list,json'],
     { PLAYWRIGHT_JSON_OUTPUT_NAME: report },
     () => {
-      const { expected, unexpected, flaky } = readReport<PlaywrightReport>(report).stats
+      const { expected, unexpected, flaky } = (readReport(report) as PlaywrightReport).stats
       // A test that passes only when repeated has failed.
       return { passed: expected, failed: unexpected + flaky }
     },

@@ -40,7 +40,7 @@ export function installPackage(name: string, without: string): void {
       stdio: [process.stdin.isTTY ? 'inherit' : 'ignore', 'pipe', 'pipe'],
       encoding: 'utf8',
     })
-    return { status, output: `${stdout ?? ''}${stderr ?? ''}` }
+    return { status, output: stdout + stderr }
   }
   const install = ['install', '-y', '-qq', '--no-install-recommends', name]
   if (apt(...install).status === 0) return

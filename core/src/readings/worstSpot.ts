@@ -88,11 +88,12 @@ export function worstSpot({ spots, limit }: { spots: readonly SpotObservation[];
     }
     return total
   }
-  const low = quantile(under, 0.16)
-  const high = quantile(under, 0.84)
+  const median = quantile(under, 0.5)
+  const low = quantile(under, 0.16, MEAN_LOWEST - 1, median)
+  const high = quantile(under, 0.84, median)
   return {
     probabilityOver: Math.min(1, Math.max(0, 1 - under(limit + HALF_LATTICE))),
-    median: quantile(under, 0.5) - HALF_LATTICE,
+    median: median - HALF_LATTICE,
     halfWidth: (high - low) / 2,
   }
 }
@@ -294,11 +295,12 @@ function gridModel(points: readonly PointSpot[], intervals: readonly IntervalSpo
 }
 
 /** The elongation a share of the distribution lies under, by false position with halving, to 1e-5 %. */
-function quantile(under: Cumulative, share: number): number {
-  let low = MEAN_LOWEST - 1
-  let high = MEAN_HIGHEST + 2
+function quantile(under: Cumulative, share: number, from = MEAN_LOWEST - 1, to = MEAN_HIGHEST + 2): number {
+  let low = from
+  let high = to
   let lowMiss = -share
   let highMiss = 1 - share
+  // The misses at the ends need not be exact: they only lead the first guess.
   for (let i = 0; high - low > 1e-5 && i < 60; i++) {
     // Every third step halves, so that a flat stretch cannot hold the search up.
     const guess = i % 3 === 2 ? (low + high) / 2 : low - (lowMiss * (high - low)) / (highMiss - lowMiss)

@@ -2,7 +2,6 @@ import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints } from '@pelrin/contract'
 import { inShop } from '../db/index.ts'
-import { loadDemo } from '../db/seed/loadDemo.ts'
 import { bikeNamed, readingOf, startShop, type RunningShop } from '../testing/shop.ts'
 
 let shop: RunningShop
@@ -165,14 +164,24 @@ describe('bad input', () => {
   })
 
   it('a bike of another shop does not exist here', async () => {
-    const { body: session } = await shop.device.ask(endpoints.session)
-    await shop.database.models.Shop.update({ code: 'first' }, { where: { id: session.shop.id } })
-    // The same seed would give the same ids; another day's load gives another shop.
-    const other = await loadDemo(shop.database, new Date(Date.now() - 3 * 86_400_000))
-    const [foreign] = await inShop(shop.database, other.shopId, null, (work) =>
-      work.select<{ id: string }>('SELECT id FROM bikes LIMIT 1'),
-    )
-    const id = foreign?.id ?? ''
+    const otherShop = v7()
+    const id = v7()
+    await shop.database.models.Shop.create({
+      id: otherShop,
+      code: 'x',
+      name: 'X',
+      timeZone: 'UTC',
+      distanceUnit: 'km',
+      demo: false,
+    })
+    await inShop(shop.database, otherShop, null, async ({ models, transaction }) => {
+      const customerId = v7()
+      await models.Customer.create({ id: customerId, name: 'Theirs', version: 1 }, { transaction })
+      await models.Bike.create(
+        { id, customerId, label: 'Theirs', kind: 'road', tag: '1', notes: '', odometerUnit: 'km', version: 1 },
+        { transaction },
+      )
+    })
     expect((await shop.device.ask(endpoints.bike, { params: { id } })).problem.code).toBe('bike-unknown')
     const body = await readingOf(shop.device, id)
     const { problem } = await shop.device.ask(endpoints.takeReading, { body })

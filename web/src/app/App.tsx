@@ -1,6 +1,7 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { createBrowserRouter, Link, Outlet, RouterProvider } from 'react-router'
+import { createBrowserRouter, Link, Outlet } from 'react-router'
+import { RouterProvider } from 'react-router/dom'
 import { useSession } from '../api/queries.ts'
 import { Failure, Loading } from '../pieces/States.tsx'
 import { SignInPlace } from '../places/sign-in/SignInPlace.tsx'

@@ -1,15 +1,20 @@
 import { createContext, useContext, useEffect, useRef, useState, type ReactNode } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 
-/** What single letters do in the place now open. */
-export type LetterKeys = Readonly<Record<string, () => void>>
+/** What a single letter does in the place now open. */
+export interface LetterKey {
+  readonly run: () => void
+  /** It leads to a field, which takes the digits that follow. */
+  readonly intoField?: boolean
+}
+export type LetterKeys = Readonly<Record<string, LetterKey>>
 
 /** What the place now open does with letters, and what opens the finder. */
 class TypingRegistry {
   private letters: LetterKeys = {}
   private open: (text: string) => void = () => undefined
 
-  actionOf(letter: string): (() => void) | undefined {
+  actionOf(letter: string): LetterKey | undefined {
     return this.letters[letter.toLowerCase()]
   }
   openFinder(text: string): void {
@@ -67,37 +72,39 @@ export function TypingProvider({ children }: { children: ReactNode }) {
   }, [location])
 
   useEffect(() => {
-    let acted: { letter: string; from: string; at: number } | null = null
+    let acted: { letter: string; from: string; at: number; intoField: boolean } | null = null
     const onKey = (event: KeyboardEvent): void => {
+      if (event.key === 'Shift') return
+      const before = acted
+      // Whatever is pressed next, the letter before it is either part of a name now or done with.
+      acted = null
       if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return
-      const { target } = event
-      if (acted !== null && !isField(target) && event.timeStamp - acted.at < AHEAD_MS && /^[\d.,/ ]$/.test(event.key)) {
+      const { target, key, timeStamp } = event
+      const since = before === null ? Infinity : timeStamp - before.at
+      if (before?.intoField === true && !isField(target) && since < AHEAD_MS && /^[\d.,/ ]$/.test(key)) {
         event.preventDefault()
-        registry.typeAhead(event.key)
+        acted = before
+        registry.typeAhead(key)
         return
       }
-      if (!/^[\p{L}\p{N}]$/u.test(event.key) || document.querySelector('[role="dialog"], [role="menu"]')) return
-      const followsLetter = acted !== null && event.timeStamp - acted.at < SAME_WORD_MS && /\p{L}/u.test(event.key)
-      if (isField(target) && !(followsLetter && target.dataset['takesBack'] === 'true' && target.value === '')) return
-      if (acted !== null && followsLetter) {
-        event.preventDefault()
-        const text = acted.letter + event.key
-        void navigate(acted.from, { replace: true })
-        acted = null
-        registry.openFinder(text)
-        return
-      }
-      const action = event.shiftKey ? undefined : registry.actionOf(event.key)
+      if (!/^[\p{L}\p{N}]$/u.test(key) || document.querySelector('[role="dialog"], [role="menu"]')) return
+      const goesOn = before !== null && since < SAME_WORD_MS && /\p{L}/u.test(key)
+      if (isField(target) && !(goesOn && target.dataset['takesBack'] === 'true' && target.value === '')) return
       event.preventDefault()
-      if (action) {
-        const { pathname, search } = here.current
-        acted = { letter: event.key, from: pathname + search, at: event.timeStamp }
-        registry.takeAhead()
-        action()
-      } else {
-        acted = null
-        registry.openFinder(event.key)
+      if (goesOn) {
+        void navigate(before.from, { replace: true })
+        registry.openFinder(before.letter + key)
+        return
       }
+      const action = event.shiftKey ? undefined : registry.actionOf(key)
+      if (!action) {
+        registry.openFinder(key)
+        return
+      }
+      const { pathname, search } = here.current
+      acted = { letter: key, from: pathname + search, at: timeStamp, intoField: action.intoField === true }
+      registry.takeAhead()
+      action.run()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)

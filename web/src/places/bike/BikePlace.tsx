@@ -32,7 +32,12 @@ export function BikePlace() {
   const correct = useCallback(() => {
     if (newest) void navigate(`/bikes/${id}/measure?correct=${newest.id}`)
   }, [navigate, id, newest])
-  useLetterKeys(useMemo(() => ({ m: measure, c: correct, w: () => setWhyOpen(true) }), [measure, correct]))
+  useLetterKeys(
+    useMemo(
+      () => ({ m: { run: measure, intoField: true }, c: { run: correct }, w: { run: () => setWhyOpen(true) } }),
+      [measure, correct],
+    ),
+  )
   useHotkeys('escape', () => !whyOpen && void navigate(`/?bike=${id}`), [whyOpen, id])
   useEffect(() => {
     document.title = `${record ? `${record.customer.name}, ${record.summary.label}` : t('place.bike')} – ${t('app.name')}`

@@ -76,7 +76,8 @@ export function MeasureBench({
   )
 
   const leave = useCallback(() => {
-    void navigate(corrects ? `/bikes/${bikeId}` : `/?bike=${bikeId}`)
+    // At once: the next key is already meant for the place it leads to.
+    void navigate(corrects ? `/bikes/${bikeId}` : `/?bike=${bikeId}`, { flushSync: true })
   }, [navigate, corrects, bikeId])
   useHotkeys('escape', () => !whyOpen && leave(), { enableOnFormTags: true })
   useHotkeys('alt+w', () => setWhyOpen(true), { enableOnFormTags: true, preventDefault: true })

@@ -86,8 +86,8 @@ export function RackPlace() {
   useLetterKeys(
     useMemo(
       () => ({
-        b: () => bikes[chosen] && void navigate(`/bikes/${bikes[chosen].id}`),
-        m: () => bikes[chosen] && void navigate(`/bikes/${bikes[chosen].id}/measure`),
+        b: { run: () => bikes[chosen] && void navigate(`/bikes/${bikes[chosen].id}`) },
+        m: { run: () => bikes[chosen] && void navigate(`/bikes/${bikes[chosen].id}/measure`), intoField: true },
       }),
       [bikes, chosen, navigate],
     ),

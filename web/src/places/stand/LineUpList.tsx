@@ -100,7 +100,6 @@ function VisitRow({ visit, chosen, onChoose }: { visit: Visit; chosen: boolean; 
           borderColor: 'divider',
           boxShadow: chosen ? `inset 5px 0 ${ink('steel')}` : 'none',
           bgcolor: chosen ? 'background.paper' : isDragging ? ink('blade') : 'transparent',
-          opacity: visit.state === 'done' ? 0.62 : 1,
           cursor: 'pointer',
           touchAction: 'pan-y',
           '&:focus-visible': { outlineOffset: -3 },
@@ -109,7 +108,11 @@ function VisitRow({ visit, chosen, onChoose }: { visit: Visit; chosen: boolean; 
         <Box component="span" sx={{ gridRow: '1 / 4', fontWeight: 600, color: 'text.secondary' }}>
           {visit.promisedAt === null ? '–' : clock(visit.promisedAt)}
         </Box>
-        <Typography component="span" noWrap sx={{ fontWeight: 700, fontSize: 17 }}>
+        <Typography
+          component="span"
+          noWrap
+          sx={{ fontWeight: 700, fontSize: 17, color: visit.state === 'done' ? 'text.secondary' : 'inherit' }}
+        >
           {bike.customer.name}
         </Typography>
         <Box component="span" sx={{ justifySelf: 'end' }}>

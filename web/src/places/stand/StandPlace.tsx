@@ -1,5 +1,5 @@
 import { Box } from '@mui/material'
-import { useCallback, useEffect, useMemo } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useSearchParams } from 'react-router'
@@ -17,6 +17,7 @@ export function StandPlace() {
   const { t } = useTranslation()
   const navigate = useNavigate()
   const [search, setSearch] = useSearchParams()
+  const [whyOpen, setWhyOpen] = useState(false)
   const lineUp = useLineUp()
   const visits = useMemo(() => lineUp.data?.visits ?? [], [lineUp.data])
   const here = visits.find((visit) => visit.here)
@@ -47,11 +48,13 @@ export function StandPlace() {
   const record = useCallback(() => {
     if (chosenId !== undefined) void navigate(`/bikes/${chosenId}`)
   }, [navigate, chosenId])
-  const why = useCallback(
-    () => setSearch({ ...(chosenId === undefined ? {} : { bike: chosenId }), why: '1' }, { replace: true }),
-    [setSearch, chosenId],
+  const why = useCallback(() => setWhyOpen(true), [])
+  useLetterKeys(
+    useMemo(
+      () => ({ m: { run: measure, intoField: true }, b: { run: record }, w: { run: why } }),
+      [measure, record, why],
+    ),
   )
-  useLetterKeys(useMemo(() => ({ m: measure, b: record, w: why }), [measure, record, why]))
 
   useEffect(() => {
     document.title = `${t('place.stand')} – ${t('app.name')}`
@@ -82,8 +85,8 @@ export function StandPlace() {
           <OnStand
             record={bike.data}
             visit={chosen}
-            whyOpen={search.get('why') !== null}
-            onWhy={(open) => (open ? why() : setSearch({ bike: chosenId }, { replace: true }))}
+            whyOpen={whyOpen}
+            onWhy={setWhyOpen}
             onMeasure={measure}
             onRecord={record}
             onPut={() => putOnStand(chosenId)}

@@ -1,0 +1,93 @@
+import { mkdtempSync, chmodSync, mkdirSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { spawn } from 'node:child_process'
+import { chromium, type Page } from '@playwright/test'
+import { say } from './plain.ts'
+
+/** `npm run screenshots`: one picture of each main view, from a freshly loaded demo shop. */
+const root = join(import.meta.dirname, '..')
+const folder = join(root, 'docs/screenshots')
+const PORT = 7397
+const data = mkdtempSync(join(tmpdir(), 'pelrin-shots-'))
+chmodSync(data, 0o755)
+mkdirSync(folder, { recursive: true })
+
+const server = spawn(process.execPath, ['scripts/start.mjs', '--port', String(PORT), '--data', data], {
+  cwd: root,
+  stdio: ['ignore', 'pipe', 'inherit'],
+})
+await new Promise<void>((done, reject) => {
+  server.stdout.on('data', (chunk: Buffer) => {
+    if (chunk.toString().includes('Pelrin is at')) done()
+  })
+  server.on('exit', () => reject(new Error('the server did not start')))
+})
+
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
+const page = await browser.newPage({
+  viewport: { width: 1280, height: 800 },
+  locale: 'en-GB',
+  timezoneId: 'Europe/London',
+  baseURL: `http://127.0.0.1:${PORT}`,
+})
+
+async function shoot(name: string): Promise<void> {
+  await page.waitForTimeout(700)
+  await page.screenshot({ path: join(folder, `${name}.png`) })
+  say(`docs/screenshots/${name}.png`)
+}
+
+async function find(on: Page, text: string): Promise<void> {
+  await on.keyboard.type(text, { delay: 50 })
+  await on.keyboard.press('Enter')
+  await on
+    .getByText(/on the stand since/)
+    .first()
+    .waitFor()
+}
+
+await page.goto('/')
+await page.getByLabel('Name').waitFor()
+await shoot('sign-in')
+await page.getByLabel('Name').fill('tove')
+await page.getByLabel('Password').fill('causeway-1')
+await page.keyboard.press('Enter')
+await page.getByRole('heading', { name: /^In today/ }).waitFor()
+await find(page, 'ivo marsh')
+await shoot('stand')
+await find(page, 'sand racer')
+await page.keyboard.press('m')
+await page.getByRole('textbox', { name: 'Spot 1' }).waitFor()
+await page.keyboard.type('306.0', { delay: 30 })
+await page.keyboard.press('Enter')
+await page.keyboard.type('12in +3/64', { delay: 30 })
+await page.keyboard.press('Enter')
+await page.keyboard.type('306.1', { delay: 30 })
+await shoot('measure')
+await page.getByRole('button', { name: 'Remove spot 3' }).press('Escape')
+await page.goto('/')
+await find(page, 'school pool 8')
+await page.waitForTimeout(700)
+await page.keyboard.press('b')
+await page.getByRole('region', { name: 'Timeline' }).waitFor()
+await shoot('bike')
+await page.goto('/rack')
+await page.getByRole('table').waitFor()
+await shoot('rack')
+
+await browser.close()
+server.kill('SIGTERM')
+await new Promise((done) => server.on('exit', done))
+rmSync(data, { recursive: true, force: true })
