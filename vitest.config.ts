@@ -6,7 +6,15 @@ export default defineConfig({
       { test: { name: 'core', include: ['core/src/**/*.test.ts'], environment: 'node' } },
       { test: { name: 'contract', include: ['contract/src/**/*.test.ts'], environment: 'node' } },
       { test: { name: 'web', include: ['web/src/**/*.test.ts'], environment: 'node' } },
-      { test: { name: 'scripts', include: ['scripts/**/*.test.ts'], environment: 'node' } },
+      {
+        test: {
+          name: 'scripts',
+          include: ['scripts/**/*.test.ts'],
+          environment: 'node',
+          testTimeout: 45_000,
+          hookTimeout: 60_000,
+        },
+      },
       {
         test: {
           name: 'server',

@@ -18,9 +18,10 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
   workers: 1,
-  timeout: 45_000,
+  timeout: 90_000,
   retries: 0,
   forbidOnly: true,
+  expect: { timeout: 15_000 },
   use: {
     baseURL: running ?? `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },

@@ -3,7 +3,7 @@ import { expectAccessible, measure, putOnStand, signIn } from './bench.ts'
 
 for (const colorScheme of ['light', 'dark'] as const)
   test(`every view is accessible, ${colorScheme}`, async ({ browser }) => {
-    test.setTimeout(120_000)
+    test.setTimeout(240_000)
     const context = await browser.newContext({ colorScheme, viewport: { width: 1280, height: 800 } })
     const page = await context.newPage()
     await page.goto('/')

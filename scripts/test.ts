@@ -75,7 +75,6 @@ async function suite(
 const TYPED = ['core', 'contract', 'server', 'web', 'scripts', 'e2e']
 
 async function staticChecks(): Promise<void> {
-  // Two at a time: there are two cores.
   const checks: (() => Promise<void>)[] = [
     () => check('lint', 'eslint', ['.', '--max-warnings', '0']),
     () => check('format', 'prettier', ['--check', '--log-level', 'warn', '.']),
@@ -93,10 +92,7 @@ async function staticChecks(): Promise<void> {
     () => check('types of core, pure', 'tsc', ['-p', 'core/tsconfig.pure.json']),
     ...TYPED.map((workspace) => () => check(`types of ${workspace}`, 'tsc', ['-p', `${workspace}/tsconfig.json`])),
   ]
-  const work = async (): Promise<void> => {
-    for (let next = checks.shift(); next; next = checks.shift()) await next()
-  }
-  await Promise.all([work(), work()])
+  for (const next of checks) await next()
 }
 
 interface VitestReport {
@@ -141,9 +137,12 @@ async function interfaceTests(): Promise<void> {
 
 try {
   postgresPrograms()
-  if (wants('static')) await staticChecks()
-  if (wants('unit')) await unitTests()
-  if (wants('interface')) await interfaceTests()
+  const tests = async (): Promise<void> => {
+    if (wants('unit')) await unitTests()
+    if (wants('interface')) await interfaceTests()
+  }
+  // Beside each other: the interface's tests mostly wait.
+  await Promise.all([wants('static') ? staticChecks() : undefined, tests()])
 } catch (error) {
   total.failed++
   say(error instanceof PlainError ? error.message : ((error as Error).stack ?? String(error)))
