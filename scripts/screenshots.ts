@@ -49,13 +49,10 @@ async function shoot(name: string): Promise<void> {
   say(`docs/screenshots/${name}.png`)
 }
 
-async function find(on: Page, text: string): Promise<void> {
+async function find(on: Page, text: string, label: string): Promise<void> {
   await on.keyboard.type(text, { delay: 50 })
   await on.keyboard.press('Enter')
-  await on
-    .getByText(/on the stand since/)
-    .first()
-    .waitFor()
+  await on.getByText(new RegExp(`^${label}, .*on the stand since`)).waitFor()
 }
 
 await page.goto('/')
@@ -65,9 +62,9 @@ await page.getByLabel('Name').fill('tove')
 await page.getByLabel('Password').fill('causeway-1')
 await page.keyboard.press('Enter')
 await page.getByRole('heading', { name: /^In today/ }).waitFor()
-await find(page, 'ivo marsh')
+await find(page, 'ivo marsh', 'Causeway')
 await shoot('stand')
-await find(page, 'sand racer')
+await find(page, 'sand racer', 'Sand racer')
 await page.keyboard.press('m')
 await page.getByRole('textbox', { name: 'Spot 1' }).waitFor()
 await page.keyboard.type('306.0', { delay: 30 })
@@ -78,7 +75,7 @@ await page.keyboard.type('306.1', { delay: 30 })
 await shoot('measure')
 await page.getByRole('button', { name: 'Remove spot 3' }).press('Escape')
 await page.goto('/')
-await find(page, 'school pool 8')
+await find(page, 'school pool 8', 'School pool 8')
 await page.waitForTimeout(700)
 await page.keyboard.press('b')
 await page.getByRole('region', { name: 'Timeline' }).waitFor()

@@ -60,7 +60,8 @@ export function MeasureBench({
   // A correction is held against the value before the one it takes the place of, which the server knows; here
   // only a new reading is asked about.
   const odometer = readOdometer(draft.odometer.typed, unit, corrects ? null : (record.lastOdometer?.km ?? null))
-  const verdict = liveVerdict(record, draft, spots, instrument, odometer, openedAt, corrects?.id ?? null)
+  const live = liveVerdict(record, draft, spots, instrument, odometer, openedAt, corrects?.id ?? null)
+  const verdict = live?.verdict ?? null
   const fieldError = (path: string): string | undefined => refusal?.fields?.find((field) => field.path === path)?.code
 
   const setSpot = (i: number, spot: DraftSpot): void => {
@@ -149,18 +150,6 @@ export function MeasureBench({
   const drawn = shown?.state === 'ready' ? shown : null
   const look = verdict ? VERDICT_LOOK[verdict.word] : null
   const readySpots = spots.flatMap((spot) => (spot.state === 'ready' ? [spot] : []))
-  const worstValue = Math.max(...readySpots.map((spot) => spot.observation.value))
-  const marks =
-    readySpots.length > 0
-      ? readySpots.map(({ observation: { value, u } }) => ({
-          value,
-          over: null,
-          under: null,
-          u,
-          worst: value === worstValue,
-        }))
-      : []
-
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '430px minmax(0, 1fr)' }, minHeight: '100%' }}>
       <Stack sx={{ p: 2.5, pt: 2, gap: 1.75, borderRight: { md: 1 }, borderColor: { md: 'divider' } }}>
@@ -283,7 +272,13 @@ export function MeasureBench({
               )}
             </Stack>
             <Box sx={{ maxWidth: 660 }}>
-              <WearRule size="large" marks={marks} limit={verdict.limit} watch={verdict.watch} colour={look.colour} />
+              <WearRule
+                size="large"
+                marks={readySpots.length > 0 ? (live?.marks ?? []) : []}
+                limit={verdict.limit}
+                watch={verdict.watch}
+                colour={look.colour}
+              />
             </Box>
             <Box sx={{ minHeight: 74 }} aria-live="polite" data-testid="live">
               {readySpots.length > 0 && (

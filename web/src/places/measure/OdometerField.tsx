@@ -47,6 +47,7 @@ export function OdometerField({
         const answer = answers[Number(event.key) - 1]
         if (answer) {
           event.preventDefault()
+          event.stopPropagation()
           onAnswer({ ...odometer, lower: answer })
         }
       }}

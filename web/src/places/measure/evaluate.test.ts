@@ -80,7 +80,7 @@ describe('the verdict while it is typed', () => {
       { state: 'empty' },
       2_000_000,
       corrects,
-    )
+    )?.verdict
 
   it('is what stands until something is typed, and follows what is', () => {
     expect(live([])?.worst?.value).toBe(0.9)

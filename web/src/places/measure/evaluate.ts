@@ -8,13 +8,15 @@ import {
   pitchCandidates,
   spanObservation,
   type ChainVerdict,
+  type ChainVerdictInput,
   type LengthProblem,
   type OdometerProblem,
   type ParsedLength,
   type PitchCandidate,
   type SpanObservation,
+  type VerdictReading,
 } from '@pelrin/core'
-import type { BikeRecord, Instrument } from '@pelrin/contract'
+import type { BikeRecord, Instrument, SpotMark } from '@pelrin/contract'
 import type { Draft, DraftSpot } from './draft.ts'
 
 /** What a spot's text says so far. */
@@ -85,7 +87,8 @@ export function readOdometer(typed: string, unit: 'km' | 'mi', lastKm: number | 
 }
 
 /**
- * The verdict as it would be if the draft were saved now; as things stand without it when nothing is typed yet.
+ * The verdict as it would be if the draft were saved now, with the marks of every spot that counts; as things
+ * stand without it when nothing is typed yet.
  *
  * @param now ms since 1970 UTC, when the reading is taken
  * @param corrects id of the reading the draft would take the place of
@@ -98,17 +101,43 @@ export function liveVerdict(
   odometer: OdometerReading,
   now: number,
   corrects: string | null,
-): ChainVerdict | null {
+): { verdict: ChainVerdict; marks: SpotMark[] } | null {
+  const input = liveInput(record, draft, spots, instrument, odometer, now, corrects)
+  if (!input) return null
+  const verdict = chainVerdict(input)
+  const counted = input.readings.filter((reading) => verdict.countedReadingIds.includes(reading.id))
+  return { verdict, marks: counted.flatMap((reading) => marksOfReading(reading, verdict)) }
+}
+
+const marksOfReading = (reading: VerdictReading, { worst }: ChainVerdict): SpotMark[] =>
+  reading.spots.map(({ value = null, over = null, under = null, u }, spot) => ({
+    value,
+    over,
+    under,
+    u,
+    worst: worst?.readingId === reading.id && worst.spot === spot,
+  }))
+
+/** What the live verdict rests on: what stands, and the draft as one more reading. */
+function liveInput(
+  record: BikeRecord,
+  draft: Draft,
+  spots: readonly SpotReading[],
+  instrument: Instrument | undefined,
+  odometer: OdometerReading,
+  now: number,
+  corrects: string | null,
+): ChainVerdictInput | null {
   const input = record.verdictInput
   if (!input) return null
   const standing = input.readings.filter((reading) => reading.id !== corrects)
   const ready = spots.flatMap((spot) => (spot.state === 'ready' ? [spot] : []))
-  if (ready.length === 0 || !instrument) return chainVerdict({ ...input, readings: standing })
+  if (ready.length === 0 || !instrument) return { ...input, readings: standing }
   const { chainKm } = record.summary
   const sinceLast =
     odometer.state === 'ready' && !odometer.lower && record.lastOdometer ? odometer.km - record.lastOdometer.km : 0
   const corrected = input.readings.find((reading) => reading.id === corrects)
-  return chainVerdict({
+  return {
     ...input,
     readings: [
       ...standing,
@@ -121,5 +150,5 @@ export function liveVerdict(
         spots: ready.map(({ observation, pitches }) => ({ value: observation.value, u: observation.u, pitches })),
       },
     ],
-  })
+  }
 }

@@ -108,21 +108,26 @@ function VisitRow({ visit, chosen, onChoose }: { visit: Visit; chosen: boolean; 
         <Box component="span" sx={{ gridRow: '1 / 4', fontWeight: 600, color: 'text.secondary' }}>
           {visit.promisedAt === null ? '–' : clock(visit.promisedAt)}
         </Box>
-        <Typography
-          component="span"
-          noWrap
-          sx={{ fontWeight: 700, fontSize: 17, color: visit.state === 'done' ? 'text.secondary' : 'inherit' }}
-        >
-          {bike.customer.name}
-        </Typography>
-        <Box component="span" sx={{ justifySelf: 'end' }}>
+        <Stack component="span" direction="row" sx={{ gridColumn: '2 / 4', alignItems: 'center', gap: 1, minWidth: 0 }}>
+          <Typography
+            component="span"
+            noWrap
+            sx={{
+              flex: 1,
+              fontWeight: 700,
+              fontSize: 17,
+              color: visit.state === 'done' ? 'text.secondary' : 'inherit',
+            }}
+          >
+            {bike.customer.name}
+          </Typography>
           <Plate
             shape={look.plate}
             colour={look.colour}
             height={16}
             title={t(look.overdue ? 'overdue' : `word.${bike.word}`)}
           />
-        </Box>
+        </Stack>
         <Typography component="span" noWrap variant="body2" color="textSecondary" sx={{ gridColumn: '2 / 4' }}>
           <BikeLine bike={bike} />
         </Typography>
