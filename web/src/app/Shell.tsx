@@ -31,12 +31,14 @@ export function useSurroundings(): Surroundings {
   return found
 }
 
-/** The bike in hand: the one the address names, else the one on this stand. */
+/** The bike in hand: the one the address names, else the one on this stand, else the first of the line-up. */
 function useBikeInHand(): string | undefined {
   const ofBike = useMatch('/bikes/:id/*')
   const [search] = useSearchParams()
   const lineUp = useLineUp()
-  return ofBike?.params.id ?? search.get('bike') ?? lineUp.data?.visits.find((visit) => visit.here)?.bike.id
+  const visits = lineUp.data?.visits ?? []
+  const onStand = visits.find((visit) => visit.here) ?? visits.find((visit) => visit.state !== 'done')
+  return ofBike?.params.id ?? search.get('bike') ?? onStand?.bike.id
 }
 
 /** What is round every place: the shop, the finder, who is here, the places. */

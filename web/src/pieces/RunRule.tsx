@@ -4,7 +4,7 @@ import { number } from '../messages/format.ts'
 import { ink } from '../theme/theme.ts'
 
 const WIDTH = 760
-const HEIGHT = 246
+const HEIGHT = 260
 const PAD = 22
 /** A pin's diameter, mm. */
 const PIN_MM = 3.6
@@ -166,7 +166,7 @@ function Glass({
   const first = Math.ceil(from / step)
   const ticks = Array.from({ length: Math.floor(to / step) - first + 1 }, (_, i) => first + i)
   const major = unit === 'in' ? denominator / 8 : 2
-  const edge = 190
+  const edge = 205
   // The two names stand apart even where their lines nearly meet.
   const labelShift = Math.max(0, (44 - (x(limitMm) - x(nominal))) / 2)
   const inchLabel = (index: number): string => {

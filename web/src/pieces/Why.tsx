@@ -11,8 +11,11 @@ const DECIMALS: Partial<Record<Unit, number>> = { mm: 2, in: 3, '%': 3, km: 0, m
 function Told({ value, unit }: { value: number | string; unit: Unit }) {
   const { t } = useTranslation()
   if (typeof value === 'string') return <>{t(`why.value.${value}`, { defaultValue: t(`word.${value}`, value) })}</>
+  // A reading is never so sure that three decimals of certainty could be told.
+  if (unit === 'probability' && value > 0.9995) return <>&gt; {number(0.999, 3)}</>
+  if (unit === 'probability' && value < 0.0005) return <>&lt; {number(0.001, 3)}</>
   const decimals = DECIMALS[unit] ?? 0
-  const name = t(`why.unit.${unit}`)
+  const name = t(`why.unit.${unit}`, { count: value })
   return (
     <>
       {number(value, decimals)}

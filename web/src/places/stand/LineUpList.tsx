@@ -37,7 +37,14 @@ export function LineUpList({
     <Stack
       component="section"
       aria-label={t('stand.lineUp')}
-      sx={{ borderRight: { md: 1 }, borderColor: { md: 'divider' }, overflow: { md: 'auto' } }}
+      sx={{
+        // On a phone the bike on the stand comes first.
+        order: { xs: 1, sm: 0 },
+        gridRow: { sm: '1 / 3', lg: 'auto' },
+        borderRight: { sm: 1 },
+        borderColor: { sm: 'divider' },
+        overflow: { md: 'auto' },
+      }}
     >
       <Typography variant="h3" component="h2" color="textSecondary" sx={{ px: 2.25, py: 1.25 }}>
         {t('stand.inToday', { count: visits.length })}

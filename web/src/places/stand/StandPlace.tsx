@@ -66,7 +66,7 @@ export function StandPlace() {
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: { xs: '1fr', md: '300px minmax(0, 1fr)', lg: '322px minmax(0, 1fr) 290px' },
+        gridTemplateColumns: { xs: '1fr', sm: '290px minmax(0, 1fr)', lg: '322px minmax(0, 1fr) 290px' },
         height: { md: '100%' },
       }}
     >
