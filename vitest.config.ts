@@ -5,7 +5,7 @@ export default defineConfig({
     projects: [
       { test: { name: 'core', include: ['core/src/**/*.test.ts'], environment: 'node' } },
       { test: { name: 'contract', include: ['contract/src/**/*.test.ts'], environment: 'node' } },
-      { test: { name: 'web', include: ['web/src/**/*.test.ts'], environment: 'node' } },
+      { test: { name: 'web', include: ['web/src/**/*.test.{ts,tsx}'], environment: 'node' } },
       {
         test: {
           name: 'scripts',

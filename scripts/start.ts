@@ -53,6 +53,18 @@ function checkPort({ host, port }: Options): Promise<void> {
   })
 }
 
+/** Waits until an address answers. */
+async function answers(url: string): Promise<void> {
+  while (!isLeaving()) {
+    const answered = await fetch(url).then(
+      (response) => response.ok,
+      () => false,
+    )
+    if (answered) return
+    await new Promise((done) => setTimeout(done, 200))
+  }
+}
+
 /** Starts the server as a process of its own and waits until it listens. */
 function startServer(url: string, { host, port }: Options, watch: boolean): Promise<ChildProcess> {
   const child = fork(join(root, 'server/src/main.ts'), [], {
@@ -82,6 +94,12 @@ function startServer(url: string, { host, port }: Options, watch: boolean): Prom
   )
   return new Promise((done, reject) => {
     let listening = false
+    // A watcher stands between us and the server and passes no messages on: the server itself is asked.
+    if (watch)
+      void answers(`http://${host}:${port}/health/live`).then(() => {
+        listening = true
+        done(child)
+      })
     child.on('message', (message: { listening?: number; failed?: string }) => {
       if (message.failed === undefined) {
         listening = true

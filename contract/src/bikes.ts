@@ -136,7 +136,7 @@ export const BikeRecord = v.object({
     v.object({
       id: Id,
       at: Moment,
-      kind: v.picklist(['fitted', 'taken-off', 'odometer', 'shortened', 'cut', 'rejoined']),
+      kind: v.picklist(['fitted', 'came-with', 'taken-off', 'odometer', 'shortened', 'cut', 'rejoined']),
       value: v.nullable(v.number()),
       text: v.nullable(v.string()),
       person: v.nullable(v.string()),

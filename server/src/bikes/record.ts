@@ -131,10 +131,11 @@ async function eventsOf(work: Work, bikeId: string, { entries, readings }: BikeF
     chain: string
     from: Date
     to: Date | null
+    start: 'fitted' | 'stated' | 'unknown'
     reason: string | null
     person: string
   }>(
-    `SELECT f.id, c.name AS chain, lower(f.during) AS "from", upper(f.during) AS "to", f.end_reason AS reason, p.name AS person
+    `SELECT f.id, c.name AS chain, lower(f.during) AS "from", upper(f.during) AS "to", f.start, f.end_reason AS reason, p.name AS person
      FROM fittings f JOIN chains c ON c.id = f.chain_id JOIN people p ON p.id = f.person_id WHERE f.bike_id = :bikeId`,
     { bikeId },
   )
@@ -154,7 +155,7 @@ async function eventsOf(work: Work, bikeId: string, { entries, readings }: BikeF
     ...fittings.map((f) => ({
       id: f.id,
       at: f.from.toISOString(),
-      kind: 'fitted' as const,
+      kind: f.start === 'unknown' ? ('came-with' as const) : ('fitted' as const),
       value: null,
       text: f.chain,
       person: f.person,

@@ -71,6 +71,7 @@ function EventItem({ event, unit }: { event: BikeRecord['events'][number]; unit:
   const { t } = useTranslation()
   const text = {
     fitted: () => t('bike.fitted', { chain: event.text }),
+    'came-with': () => t('bike.cameIn', { chain: event.text }),
     'taken-off': () =>
       `${t('bike.takenOff')}${event.text === null ? '' : `: ${t(`bike.takenOffReason.${event.text}`)}`}`,
     odometer: () => t('bike.odometer', { value: distance(event.value ?? 0, unit) }),

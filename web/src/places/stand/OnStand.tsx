@@ -95,7 +95,11 @@ export function OnStand({
       )}
       <Stack
         direction="row"
-        sx={{ gap: 1.25, flexWrap: 'wrap', '& > button': { flex: '1 1 130px', minHeight: 56, gap: 1.5 } }}
+        sx={{
+          gap: 1.25,
+          flexWrap: 'wrap',
+          '& > button': { flex: '1 1 170px', minHeight: 56, gap: 1.5, lineHeight: 1.2 },
+        }}
       >
         <Button variant="contained" onClick={onMeasure}>
           {t(summary.measuredAt === null ? 'stand.measure' : 'stand.again')} <KeyCap>M</KeyCap>
