@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { odometerDistance, parseOdometer } from './index.ts'
+import { explainedOdometerDistance, odometerDistance, parseOdometer } from './index.ts'
 
 describe('an odometer as it is typed', () => {
   it.each([
@@ -42,5 +42,42 @@ describe('distance by odometer', () => {
   })
   it('knows nothing from a single value', () => {
     expect(odometerDistance(values.slice(0, 1), 0, 30)).toBeNull()
+  })
+})
+
+describe('why a distance is what it is', () => {
+  const values = [
+    { at: 0, km: 100, restarted: false },
+    { at: 10, km: 200, restarted: false },
+    { at: 20, km: 260, restarted: false },
+  ]
+  const inputs = (from: number, to: number, of = values) =>
+    explainedOdometerDistance(of, from, to)?.explanation.inputs.map((input) => input.value)
+  it('is told by what the odometer showed at both ends, or must have shown', () => {
+    expect(inputs(0, 20)).toEqual([100, 260])
+    expect(inputs(5, 20)).toEqual([150, 260])
+    expect(inputs(5, 15)).toEqual([150, 230])
+  })
+  it('adds up to the distance it explains', () => {
+    for (const [from, to] of [
+      [0, 20],
+      [3, 17],
+      [10, 20],
+    ] as const) {
+      const explained = explainedOdometerDistance(values, from, to)
+      const [start = 0, end = 0] = explained?.explanation.inputs.map((input) => input.value as number) ?? []
+      expect(end - start).toBeCloseTo(explained?.km ?? NaN, 9)
+      expect(explained?.explanation.result.value).toBe(odometerDistance(values, from, to))
+    }
+  })
+  it('says how often the odometer began again', () => {
+    const restarted = [...values, { at: 30, km: 40, restarted: true }, { at: 40, km: 90, restarted: false }]
+    const explained = explainedOdometerDistance(restarted, 0, 40)
+    expect(explained?.km).toBe(210)
+    expect(explained?.explanation.formula).toContain('Σ')
+    expect(explained?.explanation.inputs.at(-1)).toMatchObject({ meaning: 'odometer-restarts', value: 1 })
+  })
+  it('is nothing where the distance is not known', () => {
+    expect(explainedOdometerDistance(values.slice(0, 1), 0, 20)).toBeNull()
   })
 })

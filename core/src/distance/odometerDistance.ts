@@ -1,3 +1,5 @@
+import type { Explanation } from '../explanation.ts'
+
 /** One odometer value of a bike, as the ledger holds it. */
 export interface OdometerValue {
   /** When it was read, ms since 1970 UTC. */
@@ -34,4 +36,51 @@ export function odometerDistance(values: readonly OdometerValue[], from: number,
     km += (after.km - before.km) * share
   }
   return known ? km : null
+}
+
+/** What the odometer would have shown at a moment between two values, evenly between them; null outside of all. */
+function odometerAt(ordered: readonly OdometerValue[], at: number): number | null {
+  const after = ordered.findIndex((value) => value.at >= at)
+  const upper = ordered[after]
+  if (!upper) return null
+  if (upper.at === at) return upper.km
+  const lower = ordered[after - 1]
+  if (!lower) return null
+  if (upper.restarted || upper.km < lower.km) return lower.km
+  return lower.km + ((upper.km - lower.km) * (at - lower.at)) / (upper.at - lower.at)
+}
+
+/**
+ * {@link odometerDistance} with why it is so: what the odometer showed at both ends (between two values, what it
+ * must have shown), and how often it began again in between.
+ *
+ * @returns null when the distance is not known
+ */
+export function explainedOdometerDistance(
+  values: readonly OdometerValue[],
+  from: number,
+  to: number,
+): { km: number; explanation: Explanation } | null {
+  const km = odometerDistance(values, from, to)
+  if (km === null) return null
+  const ordered = [...values].sort((a, b) => a.at - b.at)
+  const within = ordered.filter((value) => value.at > from && value.at <= to)
+  const restarts = within.filter((value) => value.restarted).length
+  const startKm = odometerAt(ordered, from) ?? within[0]?.km ?? 0
+  const endKm = odometerAt(ordered, to) ?? within.at(-1)?.km ?? startKm
+  return {
+    km,
+    explanation: {
+      rule: 'distance-by-odometer',
+      inputs: [
+        { symbol: 'o₁', meaning: 'odometer-at-fitting', value: startKm, unit: 'km' },
+        { symbol: 'o₂', meaning: 'odometer-latest', value: endKm, unit: 'km' },
+        ...(restarts === 0
+          ? []
+          : [{ symbol: 'r', meaning: 'odometer-restarts', value: restarts, unit: 'text' } as const]),
+      ],
+      formula: restarts === 0 ? 's = o₂ − o₁' : 's = Σ (oᵢ₊₁ − oᵢ)',
+      result: { value: km, unit: 'km' },
+    },
+  }
 }

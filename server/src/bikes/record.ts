@@ -1,4 +1,4 @@
-import { spanObservation } from '@pelrin/core'
+import { explainedOdometerDistance, spanObservation } from '@pelrin/core'
 import type { BikeRecord, CorrectedReading, Reading, Spot } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
@@ -53,25 +53,13 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
   }
 }
 
-function distanceExplained({ fitting, entries, chainKm }: BikeFacts): BikeRecord['distanceExplanation'] {
-  const first = fitting && entries.find((entry) => entry.at >= fitting.from)
+/** Why the chain's distance is what it is, from the function that gives it. */
+function distanceExplained({ fitting, entries }: BikeFacts): BikeRecord['distanceExplanation'] {
   const last = entries.at(-1)
-  if (!fitting || !first || !last || chainKm === null) return null
-  return {
-    rule: 'distance-by-odometer',
-    inputs: [
-      { symbol: 'o₁', meaning: 'odometer-at-fitting', value: first.km, unit: 'km' },
-      { symbol: 'o₂', meaning: 'odometer-latest', value: last.km, unit: 'km' },
-      {
-        symbol: 'r',
-        meaning: 'odometer-restarts',
-        value: entries.filter((e) => e.at > fitting.from && e.restarted).length,
-        unit: 'text',
-      },
-    ],
-    formula: 's = Σ (oᵢ₊₁ − oᵢ)',
-    result: { value: chainKm, unit: 'km' },
-  }
+  if (!fitting || !last) return null
+  const values = entries.map(({ at, km, restarted }) => ({ at: at.getTime(), km, restarted }))
+  const explained = explainedOdometerDistance(values, fitting.from.getTime(), last.at.getTime())
+  return explained && (explained.explanation as BikeRecord['distanceExplanation'])
 }
 
 /** Readings that stand, newest first, each with those it corrected beneath. */

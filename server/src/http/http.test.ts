@@ -20,12 +20,12 @@ async function answerTo(
     type: '',
     set: (name: string, value: string) => (headers[name] = value),
   }
-  await failures(pino({ level: 'silent' }))(ctx as never, () => Promise.reject(error as Error))
+  await failures(pino({ level: 'silent' }))(ctx as never, () => Promise.reject(error))
   return { status: ctx.status, body: ctx.body, headers: { ...headers, type: ctx.type } }
 }
 
 const databaseError = (code: string): DatabaseError =>
-  new DatabaseError(Object.assign(new Error('x'), { code, sql: 'SELECT secret' }) as never)
+  new DatabaseError(Object.assign(new Error('x'), { code, sql: 'SELECT secret' }))
 
 describe('what is thrown becomes a problem', () => {
   it('with its status, code, sentence and the request’s id', async () => {

@@ -1,0 +1,158 @@
+import 'fake-indexeddb/auto'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { Outbox, type Waiting } from './outbox.ts'
+
+type Reply = { status: number; body?: unknown } | 'away'
+let replies: Reply[] = []
+let asked: { url: string; key: string | null; person: string | null; body: unknown }[] = []
+
+vi.stubGlobal('fetch', (url: string, init: { headers: Record<string, string>; body: string }) => {
+  asked.push({
+    url,
+    key: init.headers['Idempotency-Key'] ?? null,
+    person: init.headers['Pelrin-Person'] ?? null,
+    body: JSON.parse(init.body),
+  })
+  const reply = replies.shift() ?? { status: 200, body: { done: asked.length } }
+  if (reply === 'away') return Promise.reject(new TypeError('failed to fetch'))
+  return Promise.resolve(new Response(JSON.stringify(reply.body ?? {}), { status: reply.status }))
+})
+vi.stubGlobal('window', { addEventListener: () => undefined })
+
+/** One lock for all, as between the tabs of one browser. */
+let held = false
+vi.stubGlobal('navigator', {
+  locks: {
+    request: async (_name: string, _options: object, job: (lock: object | null) => Promise<void>) => {
+      if (held) return job(null)
+      held = true
+      try {
+        await job({})
+      } finally {
+        held = false
+      }
+    },
+  },
+})
+
+const write = (key: string, more: Partial<Waiting> = {}): Waiting => ({
+  key,
+  method: 'POST',
+  path: '/readings',
+  params: {},
+  body: { typed: key },
+  personId: 'p1',
+  at: `2026-01-01T10:00:${key.padStart(2, '0')}Z`,
+  title: key,
+  bikeId: 'b',
+  ...more,
+})
+const problem = (status: number, code: string) => ({ status, body: { status, code, detail: code, requestId: 'r' } })
+
+async function open(): Promise<Outbox> {
+  const outbox = new Outbox()
+  await outbox.open()
+  return outbox
+}
+const settled = (outbox: Outbox, count: number): Promise<void> =>
+  vi.waitFor(() => {
+    if (outbox.list().length !== count) throw new Error('not yet')
+  })
+
+beforeEach(async () => {
+  replies = []
+  const left = await open()
+  // Let what an earlier test began come to its end.
+  await vi.waitFor(() => {
+    expect(held).toBe(false)
+  })
+  for (const { key } of left.list()) await left.drop(key)
+  asked = []
+})
+
+describe('the outbox', () => {
+  it('sends a write with its key and its person, and then holds it no longer', async () => {
+    const outbox = await open()
+    const { settled: end } = await outbox.put(write('1'))
+    expect(await end).toEqual({ ok: true, result: { done: 1 } })
+    expect(asked).toEqual([{ url: '/api/v1/readings', key: '1', person: 'p1', body: { typed: '1' } }])
+    expect(outbox.list()).toEqual([])
+  })
+
+  it('keeps what the server was away for, and sends it in order with the same key', async () => {
+    replies = ['away']
+    const outbox = await open()
+    await outbox.put(write('1'))
+    await vi.waitFor(() => {
+      expect(asked).toHaveLength(1)
+    })
+    await outbox.put(write('2'))
+    await settled(outbox, 0)
+    expect(asked.map((one) => one.key)).toEqual(['1', '1', '2'])
+  })
+
+  it('takes up after a reload what was never sent', async () => {
+    replies = ['away']
+    const before = await open()
+    await before.put(write('1'))
+    await vi.waitFor(() => {
+      expect(asked).toHaveLength(1)
+    })
+    const after = new Outbox()
+    await after.open()
+    expect(after.list().map((one) => one.key)).toEqual(['1'])
+    await settled(after, 0)
+  })
+
+  it.each([
+    ['a fault on the other side', 500, 'server-fault'],
+    ['being signed out', 401, 'not-signed-in'],
+  ])('waits through %s', async (_, status, code) => {
+    replies = [problem(status, code)]
+    const outbox = await open()
+    await outbox.put(write('1'))
+    await vi.waitFor(() => {
+      expect(asked).toHaveLength(1)
+    })
+    expect(outbox.list()[0]?.refused).toBeUndefined()
+    await settled(outbox, 0)
+  })
+
+  it('keeps a refused write with its reason, sends it no more, and goes on with the next', async () => {
+    replies = [problem(422, 'request-invalid')]
+    const outbox = await open()
+    const { settled: end } = await outbox.put(write('1'))
+    expect(await end).toMatchObject({ ok: false, problem: { code: 'request-invalid' } })
+    const { settled: next } = await outbox.put(write('2'))
+    expect(await next).toMatchObject({ ok: true })
+    expect(outbox.list().map((one) => [one.key, one.refused?.code])).toEqual([['1', 'request-invalid']])
+    await outbox.flush()
+    expect(asked.map((one) => one.key)).toEqual(['1', '2'])
+    const later = await open()
+    expect(later.list()[0]?.refused?.code).toBe('request-invalid')
+    await later.drop('1')
+    expect(later.list()).toEqual([])
+  })
+
+  it('is sent by one tab only', async () => {
+    held = true
+    const other = await open()
+    await other.put(write('1'))
+    await other.flush()
+    expect(asked).toEqual([])
+    held = false
+    await other.flush()
+    expect(asked.map((one) => one.key)).toEqual(['1'])
+  })
+
+  it('tells whoever listens', async () => {
+    const outbox = await open()
+    const seen: number[] = []
+    const stop = outbox.subscribe(() => seen.push(outbox.list().length))
+    const { settled: end } = await outbox.put(write('1'))
+    await end
+    stop()
+    expect(seen).toContain(1)
+    expect(seen.at(-1)).toBe(0)
+  })
+})
