@@ -1,7 +1,7 @@
-import { Box, Dialog, DialogContent, DialogTitle, IconButton, Stack, Typography } from '@mui/material'
-import CloseIcon from '@mui/icons-material/Close'
+import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { KeyCap } from '../pieces/KeyCap.tsx'
+import { SheetDialog } from '../pieces/SheetDialog.tsx'
 
 /** Every key there is, by where it works. The first of each pair is the cap, the second a message. */
 const SHEET = [
@@ -49,43 +49,31 @@ const SHEET = [
 export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { t } = useTranslation()
   return (
-    <Dialog open={open} onClose={onClose} maxWidth="md" aria-labelledby="keys-title">
-      <DialogTitle id="keys-title" sx={{ pr: 7 }}>
-        {t('keys.title')}
-        <IconButton
-          aria-label={t('app.close')}
-          onClick={onClose}
-          sx={{ position: 'absolute', right: 8, top: 8, width: 48, height: 48 }}
-        >
-          <CloseIcon />
-        </IconButton>
-      </DialogTitle>
-      <DialogContent>
-        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 3, minWidth: { sm: 620 } }}>
-          {SHEET.map(([section, rows]) => (
-            <Box key={section}>
-              <Typography variant="h3" component="h3" color="textSecondary" sx={{ mb: 1 }}>
-                {t(`keys.${section}`)}
-              </Typography>
-              <Stack component="dl" sx={{ m: 0, gap: 0.75 }}>
-                {rows.map(([cap, meaning]) => (
-                  <Stack key={cap} direction="row" sx={{ gap: 1.5, alignItems: 'baseline' }}>
-                    <Box component="dt" sx={{ minWidth: 112 }}>
-                      <KeyCap>{cap === '…' ? t('keys.typing') : cap}</KeyCap>
-                    </Box>
-                    <Box component="dd" sx={{ m: 0 }}>
-                      {t(`keys.${meaning}`)}
-                    </Box>
-                  </Stack>
-                ))}
-              </Stack>
-            </Box>
-          ))}
-        </Box>
-        <Typography variant="body2" color="textSecondary" sx={{ mt: 2 }}>
-          {t('keys.note')}
-        </Typography>
-      </DialogContent>
-    </Dialog>
+    <SheetDialog open={open} onClose={onClose} title={t('keys.title')} maxWidth="md">
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 3, minWidth: { sm: 620 } }}>
+        {SHEET.map(([section, rows]) => (
+          <Box key={section}>
+            <Typography variant="h3" component="h3" color="textSecondary" sx={{ mb: 1 }}>
+              {t(`keys.${section}`)}
+            </Typography>
+            <Stack component="dl" sx={{ m: 0, gap: 0.75 }}>
+              {rows.map(([cap, meaning]) => (
+                <Stack key={cap} direction="row" sx={{ gap: 1.5, alignItems: 'baseline' }}>
+                  <Box component="dt" sx={{ minWidth: 112 }}>
+                    <KeyCap>{cap === '…' ? t('keys.typing') : cap}</KeyCap>
+                  </Box>
+                  <Box component="dd" sx={{ m: 0 }}>
+                    {t(`keys.${meaning}`)}
+                  </Box>
+                </Stack>
+              ))}
+            </Stack>
+          </Box>
+        ))}
+      </Box>
+      <Typography variant="body2" color="textSecondary" sx={{ mt: 2 }}>
+        {t('keys.note')}
+      </Typography>
+    </SheetDialog>
   )
 }

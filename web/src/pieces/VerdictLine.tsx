@@ -1,10 +1,11 @@
 import { Stack, Typography } from '@mui/material'
 import { Trans, useTranslation } from 'react-i18next'
 import type { ChainVerdict, SprocketAdvice, VerdictWord } from '@pelrin/core'
-import { percent } from '../messages/format.ts'
+import type { BikeSummary } from '@pelrin/contract'
+import { percent, today } from '../messages/format.ts'
 import { ink } from '../theme/theme.ts'
 import { Plate } from './Plate.tsx'
-import { VERDICT_LOOK } from './verdictLook.ts'
+import { lookToday, VERDICT_LOOK } from './verdictLook.ts'
 
 /** The verdict, large: its plate, its word, and beside "change" what else is suspect. */
 export function VerdictHeading({
@@ -33,6 +34,30 @@ export function VerdictHeading({
           <Plate shape="toothed" colour={ink('madder')} height={height * 0.55} />
           <Typography sx={{ fontWeight: 600, color: ink('madder') }}>{t(`advice.${advice}`)}</Typography>
         </Stack>
+      )}
+    </Stack>
+  )
+}
+
+/** The verdict of a bike as it stands today: an overdue look is said beside it. */
+export function VerdictToday({ summary, height }: { summary: BikeSummary; height: number }) {
+  const { t } = useTranslation()
+  const { overdue } = lookToday(summary.word, summary.checkOn, today())
+  return (
+    <Stack direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap' }}>
+      <VerdictHeading word={summary.word} advice={summary.advice} height={height} />
+      {overdue && (
+        <Typography
+          sx={{
+            fontWeight: 700,
+            color: ink('brass'),
+            border: `1.5px dashed ${ink('brass')}`,
+            px: 1,
+            borderRadius: 0.5,
+          }}
+        >
+          {t('overdue')}
+        </Typography>
       )}
     </Stack>
   )

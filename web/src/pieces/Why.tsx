@@ -1,9 +1,9 @@
-import { Box, Dialog, DialogContent, DialogTitle, IconButton, Link, Stack, Typography } from '@mui/material'
-import CloseIcon from '@mui/icons-material/Close'
+import { Box, Link, Stack, Typography } from '@mui/material'
 import { useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { ExplainedInput, Explanation, Unit } from '@pelrin/core'
 import { number } from '../messages/format.ts'
+import { SheetDialog } from './SheetDialog.tsx'
 
 /** Decimals a number of a unit is told with. */
 const DECIMALS: Partial<Record<Unit, number>> = { mm: 2, in: 3, '%': 3, km: 0, mi: 0, probability: 3 }
@@ -84,38 +84,26 @@ export function WhyDialog({
 }) {
   const { t } = useTranslation()
   return (
-    <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="why-title">
-      <DialogTitle id="why-title" sx={{ pr: 7 }}>
-        {t('why.title')}
-        <IconButton
-          aria-label={t('app.close')}
-          onClick={onClose}
-          sx={{ position: 'absolute', right: 8, top: 8, width: 48, height: 48 }}
-        >
-          <CloseIcon />
-        </IconButton>
-      </DialogTitle>
-      <DialogContent>
-        {explanations.map((explanation, i) => (
-          <Explained
-            key={i}
-            explanation={explanation}
-            lead={
-              /^D\d/.test(explanation.rule) ? (
-                <Box component="span" sx={{ fontWeight: 700, mr: 1 }}>
-                  {explanation.rule.slice(0, 2)}
-                </Box>
-              ) : undefined
-            }
-          />
-        ))}
-        {note && (
-          <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>
-            {note}
-          </Typography>
-        )}
-      </DialogContent>
-    </Dialog>
+    <SheetDialog open={open} onClose={onClose} title={t('why.title')} maxWidth="sm" fullWidth>
+      {explanations.map((explanation, i) => (
+        <Explained
+          key={i}
+          explanation={explanation}
+          lead={
+            /^D\d/.test(explanation.rule) ? (
+              <Box component="span" sx={{ fontWeight: 700, mr: 1 }}>
+                {explanation.rule.slice(0, 2)}
+              </Box>
+            ) : undefined
+          }
+        />
+      ))}
+      {note && (
+        <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>
+          {note}
+        </Typography>
+      )}
+    </SheetDialog>
   )
 }
 

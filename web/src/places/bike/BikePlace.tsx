@@ -5,17 +5,15 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
 import { useBike } from '../../api/queries.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
-import { today } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
-import { VerdictHeading, VerdictSentence } from '../../pieces/VerdictLine.tsx'
-import { lookToday, VERDICT_LOOK } from '../../pieces/verdictLook.ts'
+import { VerdictSentence, VerdictToday } from '../../pieces/VerdictLine.tsx'
+import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { WearChart } from '../../pieces/WearChart.tsx'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { Why, WhyDialog } from '../../pieces/Why.tsx'
-import { ink } from '../../theme/theme.ts'
 import { BikeFacts } from './BikeFacts.tsx'
 import { canCorrect, Timeline } from './Timeline.tsx'
 
@@ -46,7 +44,6 @@ export function BikePlace() {
   if (bike.isPending) return <Loading />
   if (!record) return <Failure error={bike.error} again={() => void bike.refetch()} />
   const { summary, verdict } = record
-  const look = lookToday(summary.word, summary.checkOn, today())
   const school = record.verdictInput?.rule.school ?? 'by-speeds'
   return (
     <Box
@@ -64,22 +61,7 @@ export function BikePlace() {
             {t('bike.measure')} <KeyCap>M</KeyCap>
           </Button>
         </Stack>
-        <Stack direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap' }}>
-          <VerdictHeading word={summary.word} advice={summary.advice} height={30} />
-          {look.overdue && (
-            <Typography
-              sx={{
-                fontWeight: 700,
-                color: ink('brass'),
-                border: `1.5px dashed ${ink('brass')}`,
-                px: 1,
-                borderRadius: 0.5,
-              }}
-            >
-              {t('overdue')}
-            </Typography>
-          )}
-        </Stack>
+        <VerdictToday summary={summary} height={30} />
         <Box sx={{ maxWidth: 640 }}>
           <WearRule
             size="medium"

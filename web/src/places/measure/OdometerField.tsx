@@ -32,7 +32,8 @@ export function OdometerField({
   onAnswer: (odometer: Draft['odometer']) => void
 }) {
   const { t } = useTranslation()
-  const asks = reading.state === 'ready' && reading.lower && odometer.lower === null
+  // The server asks too: it knows values this screen does not.
+  const asks = reading.state === 'ready' && odometer.lower === null && (reading.lower || error === 'odometer-lower')
   const wrong =
     reading.state === 'problem'
       ? t(`problems.${reading.problem}`)
@@ -97,10 +98,10 @@ export function OdometerField({
           )}
         </Box>
       </Stack>
-      {asks && last && (
+      {asks && (
         <Box role="group" aria-label={t('measure.odometer')} sx={{ mt: 1 }}>
           <Typography variant="body2" sx={{ color: ink('madder'), mb: 0.75 }}>
-            {t('measure.lower', { last: distance(last.km, unit) })}
+            {last ? t('measure.lower', { last: distance(last.km, unit) }) : t('problems.odometer-lower')}
           </Typography>
           <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
             {answers.map((answer, i) => (

@@ -1,16 +1,15 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import type { BikeRecord, Visit } from '@pelrin/contract'
-import { ago, clock, today } from '../../messages/format.ts'
+import { ago, clock } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
-import { VerdictHeading, VerdictSentence } from '../../pieces/VerdictLine.tsx'
-import { lookToday, VERDICT_LOOK } from '../../pieces/verdictLook.ts'
+import { VerdictSentence, VerdictToday } from '../../pieces/VerdictLine.tsx'
+import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { WearChart } from '../../pieces/WearChart.tsx'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { WhyDialog } from '../../pieces/Why.tsx'
-import { ink } from '../../theme/theme.ts'
 
 /** The bike on the stand, large enough to read at arm's length. */
 export function OnStand({
@@ -34,7 +33,6 @@ export function OnStand({
 }) {
   const { t } = useTranslation()
   const { summary, verdict } = record
-  const look = lookToday(summary.word, summary.checkOn, today())
   const school = record.verdictInput?.rule.school ?? 'by-speeds'
   return (
     <Stack
@@ -49,22 +47,7 @@ export function OnStand({
           {visit?.here && visit.onStandSince && `, ${t('stand.since', { time: clock(visit.onStandSince) })}`}
         </Typography>
       </Box>
-      <Stack direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap', mt: 0.5 }}>
-        <VerdictHeading word={summary.word} advice={summary.advice} height={38} />
-        {look.overdue && (
-          <Typography
-            sx={{
-              fontWeight: 700,
-              color: ink('brass'),
-              border: `1.5px dashed ${ink('brass')}`,
-              px: 1,
-              borderRadius: 0.5,
-            }}
-          >
-            {t('overdue')}
-          </Typography>
-        )}
-      </Stack>
+      <VerdictToday summary={summary} height={38} />
       <WearRule
         size="large"
         marks={summary.marks}
