@@ -20,7 +20,10 @@ async function answerTo(
     type: '',
     set: (name: string, value: string) => (headers[name] = value),
   }
-  await failures(pino({ level: 'silent' }))(ctx as never, () => Promise.reject(error))
+  await failures(pino({ level: 'silent' }))(ctx as never, async () => {
+    await Promise.resolve()
+    throw error
+  })
   return { status: ctx.status, body: ctx.body, headers: { ...headers, type: ctx.type } }
 }
 
