@@ -14,10 +14,12 @@ test('what was typed survives a reload', async ({ page }) => {
   await page.reload()
   await expect(page.getByText('Restored what you had typed here before.')).toBeVisible()
   await expect(page.getByRole('textbox', { name: 'Spot 1' })).toHaveValue('304.9')
+  await expect(page.getByRole('button', { name: /^Place 2: 0\.1/ })).toBeVisible()
+  await page.keyboard.press('Alt+2')
   await expect(page.getByRole('textbox', { name: 'Spot 2' })).toHaveValue('305.1')
   await expect(page.getByRole('textbox', { name: 'Odometer' })).toHaveValue('9000')
   await page.getByRole('button', { name: 'Start afresh' }).click()
-  await expect(page.getByRole('textbox', { name: 'Spot 1' })).toHaveValue('')
+  await expect(page.getByRole('textbox', { name: 'Spot 2' })).toHaveValue('')
 })
 
 test('a reading saved without a server is kept, and sent once when it is back', async ({ page, context }) => {

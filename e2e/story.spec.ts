@@ -42,7 +42,7 @@ test('one reading, from the rule to the verdict, without a mouse', async ({ page
   // … on the bike's timeline, …
   await page.keyboard.press('b')
   const timeline = page.getByRole('region', { name: 'Timeline' })
-  await expect(timeline.getByText('203.9 / 16')).toBeVisible()
+  await expect(timeline.getByText('203.9 / 16').first()).toBeVisible()
   await expect(timeline.getByText(/Ruan Pike, Steel rule.*45,000 km/)).toBeVisible()
   // … and in the rack.
   await page.keyboard.press('Shift+Digit2')

@@ -1,9 +1,13 @@
 import * as v from 'valibot'
+import { CELSIUS_RANGE, HAND_SIGNS, PIN_PICTURES } from '@pelrin/core'
 import { Day, DistanceUnit, Explanation, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
+import { InstrumentKind } from './instruments.ts'
 import {
+  Decide,
+  Decision,
+  DecisionKind,
   DriveType,
-  InstrumentKind,
   SprocketAdvice,
   StoredVerdict,
   VerdictFlag,
@@ -41,6 +45,8 @@ export const BikeSummary = v.object({
   median: v.nullable(v.number()),
   limit: v.number(),
   marks: v.array(SpotMark),
+  /** What a mechanic decided otherwise; null where the verdict stands alone. */
+  decision: v.nullable(DecisionKind),
   /** When the chain was last measured; null if never. */
   measuredAt: v.nullable(Moment),
   /** The day the next look is due; null when the chain is to come off. */
@@ -69,6 +75,29 @@ const RackQuery = v.object({
   ),
 })
 
+export const CaliperMode = v.picklist(['pin-to-pin', 'inside-rollers', 'outside-rollers'], 'field-invalid')
+export const PinPicture = v.picklist(PIN_PICTURES, 'field-invalid')
+export const HandSign = v.picklist(HAND_SIGNS, 'field-invalid')
+
+const celsius = v.pipe(
+  v.number('celsius-range'),
+  v.minValue(CELSIUS_RANGE.lowest, 'celsius-range'),
+  v.maxValue(CELSIUS_RANGE.highest, 'celsius-range'),
+)
+
+/** Where and how a reading was taken. What is left out was not told. */
+export const Conditions = v.object({
+  run: v.picklist(['lower', 'upper'], 'field-invalid'),
+  load: v.exactOptional(v.picklist(['tensioned', 'slack'], 'field-invalid')),
+  ruleCelsius: v.exactOptional(celsius),
+  chainCelsius: v.exactOptional(celsius),
+  /** A whole chain: what it was hung with, kg. */
+  preloadKg: v.exactOptional(
+    v.pipe(v.number('preload-range'), v.minValue(0, 'preload-range'), v.maxValue(50, 'preload-range')),
+  ),
+})
+export type Conditions = v.InferOutput<typeof Conditions>
+
 /** A run as it was typed and what became of it. */
 export const Spot = v.object({
   id: Id,
@@ -81,7 +110,11 @@ export const Spot = v.object({
   over: v.nullable(v.number()),
   under: v.nullable(v.number()),
   u: v.number(),
+  mode: v.nullable(CaliperMode),
+  picture: v.nullable(PinPicture),
+  linkIncluded: v.nullable(v.boolean()),
   oddCount: v.boolean(),
+  borderline: v.boolean(),
   explanations: v.array(Explanation),
 })
 export type Spot = v.InferOutput<typeof Spot>
@@ -94,6 +127,11 @@ const readingEntries = {
   source: v.picklist(['shop', 'customer']),
   instrument: v.object({ id: Id, name: v.string(), kind: InstrumentKind, recordVersion: v.number() }),
   hint: v.nullable(v.picklist(['worn', 'nothing'])),
+  signs: v.array(HandSign),
+  /** Who held the instrument, where it was not who wrote it down. */
+  reader: v.nullable(v.string()),
+  baseline: v.boolean(),
+  conditions: Conditions,
   note: v.nullable(v.string()),
   spots: v.array(Spot),
   odometer: v.nullable(v.object({ id: Id, typed: v.string(), km: v.number(), unit: DistanceUnit })),
@@ -106,6 +144,22 @@ const readingEntries = {
 export const Reading = v.object({ ...readingEntries, corrected: v.array(v.object(readingEntries)) })
 export type Reading = v.InferOutput<typeof Reading>
 export type CorrectedReading = Reading['corrected'][number]
+
+/** Two readings of one chain set side by side. Elongations in %. */
+export const Disagreement = v.object({
+  a: Id,
+  b: Id,
+  apart: v.picklist(['instruments', 'people']),
+  places: v.array(v.number()),
+  gap: v.number(),
+  u: v.number(),
+  beyond: v.boolean(),
+  trust: v.nullable(Id),
+  because: v.picklist(['in-date', 'smaller-u', 'neither']),
+  evidence: v.nullable(v.object({ instrumentId: Id, bias: v.number(), u: v.number() })),
+  settle: v.array(v.picklist(['same-spot-with-both', 'check-on-strip', 'study'])),
+})
+export type Disagreement = v.InferOutput<typeof Disagreement>
 
 export const BikeRecord = v.object({
   summary: BikeSummary,
@@ -124,6 +178,17 @@ export const BikeRecord = v.object({
       fittedAt: Moment,
       start: v.picklist(['fitted', 'stated', 'unknown']),
       care: v.string(),
+      /** It was fitted new a little while ago and nobody has measured it yet. */
+      baselineWanted: v.boolean(),
+      /** Its length when new, hung whole; null if nobody measured it so. */
+      whenNew: v.nullable(
+        v.object({
+          lengthMm: v.number(),
+          pitches: v.number(),
+          preloadKg: v.number(),
+          chainCelsius: v.exactOptional(v.number()),
+        }),
+      ),
     }),
   ),
   lastOdometer: v.nullable(v.object({ km: v.number(), at: Moment, unit: DistanceUnit })),
@@ -143,6 +208,16 @@ export const BikeRecord = v.object({
     }),
   ),
   verdictInput: v.nullable(VerdictInput),
+  /** Decisions otherwise, of the chain now fitted, newest first. */
+  decisions: v.array(Decision),
+  /** Readings of the present round that do not agree, widest apart first. */
+  disagreements: v.array(Disagreement),
+  /** How its rule is chosen. */
+  ruleChoice: v.object({
+    ownRuleId: v.nullable(Id),
+    customerRuleId: v.nullable(Id),
+    markedInstrumentId: v.nullable(Id),
+  }),
 })
 export type BikeRecord = v.InferOutput<typeof BikeRecord>
 
@@ -199,6 +274,29 @@ export const bikesEndpoints = {
     access: 'signed-in',
     params: ById,
     result: BikeRecord,
+  }),
+  decide: endpoint({
+    name: 'decide',
+    method: 'POST',
+    path: '/bikes/:id/decisions',
+    summary:
+      'Decide otherwise than the verdict says. Decision, reason and person stand beside it; the chain stays flagged.',
+    access: 'writer',
+    params: ById,
+    body: Decide,
+    result: BikeRecord,
+    creates: true,
+  }),
+  withdrawDecision: endpoint({
+    name: 'withdrawDecision',
+    method: 'POST',
+    path: '/decisions/:id/withdrawal',
+    summary: 'Take a decision back: the verdict stands alone again.',
+    access: 'writer',
+    params: ById,
+    body: v.object({ id: Id, reason: line(200) }),
+    result: BikeRecord,
+    creates: true,
   }),
   changeBike: endpoint({
     name: 'changeBike',

@@ -19,7 +19,22 @@ const explainedInput = v.object({
   symbol: v.string(),
   meaning: v.string(),
   value: v.union([v.number(), v.string()]),
-  unit: v.picklist(['mm', 'in', '%', 'km', 'mi', 'days', 'pitches', 'probability', 'spots', 'u', 'text']),
+  unit: v.picklist([
+    'mm',
+    'in',
+    '%',
+    'km',
+    'mi',
+    'days',
+    'pitches',
+    'probability',
+    'spots',
+    'u',
+    '°C',
+    'ppm/°C',
+    'kg',
+    'text',
+  ]),
 })
 
 /** Why a number is what it is, as the core returns it. Rule, meanings and textual values are message keys. */

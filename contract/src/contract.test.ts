@@ -54,7 +54,16 @@ describe('a reading as it is sent', () => {
   it.each<[string, object, Record<string, string>]>([
     ['no id', { id: '7' }, { id: 'id-malformed' }],
     ['a day for a moment', { occurredAt: '2026-03-01' }, { occurredAt: 'moment-malformed' }],
-    ['no spots', { spots: [] }, { spots: 'spots-missing' }],
+    ['a ninth spot', { spots: Array.from({ length: 9 }, () => ({ id: ID, typed: '1' })) }, { spots: 'spots-too-many' }],
+    ['one pitch', { spots: [{ id: ID, typed: '1', pitches: 1 }] }, { 'spots.0.pitches': 'count-malformed' }],
+    ['a furnace', { conditions: { run: 'lower', chainCelsius: 400 } }, { 'conditions.chainCelsius': 'celsius-range' }],
+    [
+      'an anvil hung on it',
+      { conditions: { run: 'lower', preloadKg: 90 } },
+      { 'conditions.preloadKg': 'preload-range' },
+    ],
+    ['a run there is not', { conditions: { run: 'middle' } }, { 'conditions.run': 'field-invalid' }],
+    ['a sign nobody knows', { signs: ['rattles'] }, { 'signs.0': 'field-invalid' }],
     ['a spot without text', { spots: [{ id: ID, typed: '', pitches: 16 }] }, { 'spots.0.typed': 'text-missing' }],
     ['half a pitch', { spots: [{ id: ID, typed: '1', pitches: 0.5 }] }, { 'spots.0.pitches': 'count-malformed' }],
     [

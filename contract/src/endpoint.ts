@@ -2,8 +2,8 @@ import type * as v from 'valibot'
 
 export type Method = 'GET' | 'POST' | 'PATCH' | 'DELETE'
 
-/** Who may call: anybody, anyone signed in, or only roles that may write. */
-export type Access = 'anyone' | 'signed-in' | 'writer'
+/** Who may call: anybody, anyone signed in, only roles that may write, or only the owner. */
+export type Access = 'anyone' | 'signed-in' | 'writer' | 'owner'
 
 type Schema = v.GenericSchema
 

@@ -1,4 +1,5 @@
 import { bikesEndpoints } from './bikes.ts'
+import { instrumentsEndpoints } from './instruments.ts'
 import { limitsEndpoints } from './limits.ts'
 import { readingsEndpoints } from './readings.ts'
 import { sessionEndpoints } from './session.ts'
@@ -7,6 +8,7 @@ import { standEndpoints } from './stand.ts'
 export * from './bikes.ts'
 export * from './common.ts'
 export * from './endpoint.ts'
+export * from './instruments.ts'
 export * from './limits.ts'
 export * from './readings.ts'
 export * from './session.ts'
@@ -18,5 +20,6 @@ export const endpoints = {
   ...standEndpoints,
   ...bikesEndpoints,
   ...readingsEndpoints,
+  ...instrumentsEndpoints,
   ...limitsEndpoints,
 }

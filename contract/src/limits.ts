@@ -1,6 +1,7 @@
 import * as v from 'valibot'
-import { Explanation, Id, Moment } from './common.ts'
+import { Explanation, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
+import { InstrumentKind } from './instruments.ts'
 
 export const VerdictWord = v.picklist([
   'measure-it',
@@ -15,20 +16,12 @@ export const VerdictFlag = v.picklist([
   'lower-than-before',
   'wide-spread',
   'odd-count',
+  'borderline-mark',
   'watch-mark-unseen',
+  'check-lapsed',
   'by-hand-suspicion',
   'customer-reading-apart',
   'instruments-at-odds',
-])
-export const InstrumentKind = v.picklist([
-  'steel-rule',
-  'caliper',
-  'drop-in',
-  'swing-arm',
-  'graduated',
-  'digital',
-  'full-length',
-  'by-hand',
 ])
 export const DriveType = v.picklist(['derailleur', 'hub-gear', 'single-speed'])
 const School = v.picklist(['by-speeds', 'early-change', 'plan-and-change', 'as-marked', 'custom'])
@@ -99,7 +92,7 @@ const VerdictReading = v.object({
   occurredAt: v.number(),
   chainKm: v.nullable(v.number()),
   source: v.picklist(['shop', 'customer']),
-  instrument: v.object({ id: Id, kind: InstrumentKind, biasU: v.number() }),
+  instrument: v.object({ id: Id, kind: InstrumentKind, biasU: v.number(), lapsed: v.exactOptional(v.boolean()) }),
   spots: v.array(
     v.object({
       place: v.exactOptional(v.number()),
@@ -108,6 +101,7 @@ const VerdictReading = v.object({
       under: v.exactOptional(v.number()),
       u: v.number(),
       pitches: v.exactOptional(v.number()),
+      borderline: v.exactOptional(v.boolean()),
     }),
   ),
   hint: v.exactOptional(v.picklist(['worn', 'nothing'])),
@@ -131,6 +125,7 @@ export const VerdictInput = v.object({
       marks: v.exactOptional(v.array(v.number())),
     }),
   ),
+  assumptions: v.exactOptional(v.record(v.string(), v.number())),
   otherRules: v.array(HouseRule),
 })
 export type VerdictInput = v.InferOutput<typeof VerdictInput>
@@ -145,31 +140,152 @@ export const StoredVerdict = v.object({
 })
 export type StoredVerdict = v.InferOutput<typeof StoredVerdict>
 
-/** A physical instrument of the shop, with its record in force. */
-export const Instrument = v.object({
+export const DecisionKind = v.picklist(['ride-on', 'spare', 'change-early'], 'field-invalid')
+export type DecisionKind = v.InferOutput<typeof DecisionKind>
+
+/** What a mechanic decided otherwise than the verdict said. */
+export const Decision = v.object({
   id: Id,
-  kind: InstrumentKind,
-  name: v.string(),
-  recordVersion: v.number(),
-  /** Standard uncertainty of a length, mm, for instruments that read lengths. */
-  uMm: v.nullable(v.number()),
-  /** Standard uncertainty, %, for instruments that read elongation. */
-  u: v.nullable(v.number()),
-  bias: v.number(),
-  biasU: v.number(),
-  marks: v.nullable(v.array(v.number())),
-  checkedOn: v.nullable(v.string()),
-  checkLapsed: v.boolean(),
+  occurredAt: Moment,
+  verdictId: Id,
+  overruled: VerdictWord,
+  decision: DecisionKind,
+  reason: v.string(),
+  person: v.string(),
+  /** False once a newer verdict said something else, or it was withdrawn. */
+  stands: v.boolean(),
+  withdrawn: v.boolean(),
 })
-export type Instrument = v.InferOutput<typeof Instrument>
+export type Decision = v.InferOutput<typeof Decision>
+
+export const Decide = v.object({
+  id: Id,
+  /** The verdict decided about: a newer one has to be looked at first. */
+  verdictId: Id,
+  decision: DecisionKind,
+  reason: line(200),
+})
+export type Decide = v.InferOutput<typeof Decide>
+
+const typedLimits = v.object({
+  change: v.number('number-malformed'),
+  plan: v.exactOptional(v.number('number-malformed')),
+})
+const LimitsByClass = v.object({
+  'derailleur-11-up': typedLimits,
+  'derailleur-to-10': typedLimits,
+  'single-or-hub': typedLimits,
+})
+const watchShare = v.pipe(v.number('number-malformed'), v.minValue(0.3, 'watch-range'), v.maxValue(1, 'watch-range'))
+
+/** A change of what bikes are judged by. */
+export const RuleChange = v.variant('kind', [
+  /** A rule of the shop's own, or a new version of any. `fromVersion` is 0 for one there is not yet. */
+  v.object({
+    kind: v.literal('rule'),
+    ruleId: Id,
+    fromVersion: v.number(),
+    name: v.nullable(line(60)),
+    limits: LimitsByClass,
+    watchShare,
+  }),
+  v.object({ kind: v.literal('retire'), ruleId: Id }),
+  v.object({ kind: v.literal('default'), ruleId: Id }),
+  /** A rule for one customer; null: the shop's. */
+  v.object({ kind: v.literal('customer'), customerId: Id, ruleId: v.nullable(Id) }),
+  /** A rule for one bike; null: its customer's. The instrument is the one whose mark decides, "as marked". */
+  v.object({ kind: v.literal('bike'), bikeId: Id, ruleId: v.nullable(Id), markedInstrumentId: v.nullable(Id) }),
+  /** The shop's own values for what is assumed: all of them, those left out are the shipped ones. */
+  v.object({
+    kind: v.literal('assumptions'),
+    fromVersion: v.number(),
+    overrides: v.record(v.string(), v.number('number-malformed')),
+  }),
+])
+export type RuleChange = v.InferOutput<typeof RuleChange>
+
+/** What a change does to verdicts. */
+export const Moved = v.object({
+  /** Bikes judged anew. */
+  judged: v.number(),
+  moved: v.array(v.object({ bikeId: Id, bike: v.string(), customer: v.string(), from: VerdictWord, to: VerdictWord })),
+})
+export type Moved = v.InferOutput<typeof Moved>
+
+const RuleInForce = v.object({
+  ...HouseRule.entries,
+  name: v.nullable(v.string()),
+  isDefault: v.boolean(),
+  retired: v.boolean(),
+  /** Bikes judged by it now. */
+  bikes: v.number(),
+  versions: v.array(
+    v.object({
+      version: v.number(),
+      limits: HouseRule.entries.limits,
+      watchShare: v.number(),
+      validFrom: Moment,
+      person: v.nullable(v.string()),
+      reason: v.nullable(v.string()),
+    }),
+  ),
+})
+
+export const HouseRules = v.object({
+  rules: v.array(RuleInForce),
+  assumptions: v.object({
+    version: v.number(),
+    overrides: v.record(v.string(), v.number()),
+    versions: v.array(
+      v.object({
+        version: v.number(),
+        overrides: v.record(v.string(), v.number()),
+        validFrom: Moment,
+        person: v.string(),
+        reason: v.string(),
+      }),
+    ),
+  }),
+  /** Customers and bikes with a rule of their own. */
+  exceptions: v.array(
+    v.object({
+      customerId: Id,
+      customer: v.string(),
+      bikeId: v.nullable(Id),
+      bike: v.nullable(v.string()),
+      ruleId: Id,
+      markedInstrument: v.nullable(v.string()),
+    }),
+  ),
+})
+export type HouseRules = v.InferOutput<typeof HouseRules>
 
 export const limitsEndpoints = {
-  instruments: endpoint({
-    name: 'instruments',
+  houseRules: endpoint({
+    name: 'houseRules',
     method: 'GET',
-    path: '/instruments',
-    summary: 'The instruments in use, each with its record in force.',
+    path: '/house-rules',
+    summary: 'The house rules with their versions, what is assumed, and who has a rule of their own.',
     access: 'signed-in',
-    result: v.array(Instrument),
+    result: HouseRules,
+  }),
+  previewRules: endpoint({
+    name: 'previewRules',
+    method: 'POST',
+    path: '/house-rules/preview',
+    summary: 'What a change would do to the verdicts, without making it.',
+    access: 'owner',
+    body: v.object({ change: RuleChange }),
+    result: Moved,
+  }),
+  changeRules: endpoint({
+    name: 'changeRules',
+    method: 'POST',
+    path: '/house-rules/changes',
+    summary: 'Make a change, and judge anew every bike it concerns.',
+    access: 'owner',
+    body: v.object({ id: Id, change: RuleChange, reason: line(200) }),
+    result: Moved,
+    creates: true,
   }),
 }

@@ -1,21 +1,28 @@
 import * as v from 'valibot'
 import { DistanceUnit, Id, line, Moment } from './common.ts'
-import { BikeRecord, ById } from './bikes.ts'
+import { BikeRecord, ById, CaliperMode, Conditions, HandSign, PinPicture } from './bikes.ts'
 import { endpoint } from './endpoint.ts'
 
-/** A run of chain as typed. The server works the elongation out from the text and the count. */
+/** A spot as typed. The server works out what it says from the text and the instrument's record. */
 export const SpotEntry = v.object({
   id: Id,
+  /** A length, marks or what a scale shows. */
   typed: line(40),
-  pitches: v.pipe(
-    v.number('count-missing'),
-    v.integer('count-malformed'),
-    v.minValue(1, 'count-malformed'),
-    v.maxValue(300, 'count-malformed'),
+  /** Pitches counted, for lengths. */
+  pitches: v.exactOptional(
+    v.pipe(
+      v.number('count-missing'),
+      v.integer('count-malformed'),
+      v.minValue(2, 'count-malformed'),
+      v.maxValue(300, 'count-malformed'),
+    ),
   ),
+  mode: v.exactOptional(CaliperMode),
+  picture: v.exactOptional(PinPicture),
+  linkIncluded: v.exactOptional(v.boolean()),
   place: v.exactOptional(
     v.pipe(
-      v.number(),
+      v.number('place-malformed'),
       v.integer('place-malformed'),
       v.minValue(1, 'place-malformed'),
       v.maxValue(8, 'place-malformed'),
@@ -35,7 +42,16 @@ const readingEntries = {
   id: Id,
   occurredAt: Moment,
   instrumentId: Id,
-  spots: v.pipe(v.array(SpotEntry), v.minLength(1, 'spots-missing'), v.maxLength(8, 'spots-too-many')),
+  /** Empty only for a check by hand. */
+  spots: v.pipe(v.array(SpotEntry), v.maxLength(8, 'spots-too-many')),
+  /** What a check by hand noticed. */
+  signs: v.exactOptional(v.array(HandSign)),
+  conditions: v.optional(Conditions, { run: 'lower' }),
+  source: v.optional(v.picklist(['shop', 'customer'], 'field-invalid'), 'shop'),
+  /** Who held the instrument, where it is not who writes. */
+  readerId: v.exactOptional(Id),
+  /** The chain's first reading, fitted new. */
+  baseline: v.optional(v.boolean(), false),
   odometer: v.exactOptional(OdometerEntry),
   note: v.exactOptional(v.pipe(v.string('text-missing'), v.maxLength(500, 'text-too-long'))),
 }

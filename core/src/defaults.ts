@@ -20,6 +20,12 @@ export const DEFAULTS = {
     fullLengthUMm: 0.8,
     /** Roller diameter assumed by caliper readings, mm. */
     rollerMm: 7.75,
+    /** A pin's diameter, for telling where a mark lies on it by a picture, mm. */
+    pinMm: 3.6,
+    /** Standard uncertainty of a length told by a picture of the pin, mm: a quarter of the pin. */
+    pictureUMm: 0.45,
+    /** Preload a whole chain is hung with so that its lengths compare, kg. */
+    preloadKg: 2,
     /** Elongation a length must have to be taken for a certain count, %. */
     candidateLowest: -0.2,
     candidateHighest: 2.5,
@@ -67,6 +73,9 @@ export const DEFAULTS = {
     closingInCheckDays: 30,
     /** Days to the first look at a chain fitted new. */
     firstCheckDays: 60,
+    /** The next look at a chain the mechanic decided about otherwise: after this distance, km, or these days. */
+    decidedCheckKm: 150,
+    decidedCheckDays: 14,
   },
   distance: {
     /** The largest odometer value believed, km: no bicycle has ridden farther. */

@@ -1,5 +1,7 @@
+export * from './assumptions.ts'
 export { DEFAULTS, KM_PER_MILE, MM_PER_INCH, PITCH_MM } from './defaults.ts'
 export type { ExplainedInput, Explanation, Unit } from './explanation.ts'
 export * from './distance/index.ts'
 export * from './limits/index.ts'
 export * from './readings/index.ts'
+export * from './studies/index.ts'

@@ -14,6 +14,7 @@ import { sameSiteOnly } from './http/crossSite.ts'
 import { failures } from './http/failures.ts'
 import { numbered, type RequestState } from './http/request.ts'
 import { Serving } from './http/serve.ts'
+import { instrumentsRoutes } from './instruments/routes.ts'
 import { limitsRoutes } from './limits/routes.ts'
 import { openApiRouter } from './openapi/routes.ts'
 import { readingsRoutes } from './readings/routes.ts'
@@ -43,6 +44,7 @@ export function createApp({
   standRoutes(serving)
   bikesRoutes(serving)
   readingsRoutes(serving)
+  instrumentsRoutes(serving)
   limitsRoutes(serving)
   const health = healthRouter(database)
   const openApi = openApiRouter()

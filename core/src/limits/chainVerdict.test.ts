@@ -9,10 +9,10 @@ import {
   type AvailableInstrument,
   type ChainVerdictInput,
   type HouseRule,
-  type InstrumentKind,
   type VerdictReading,
   type VerdictSpot,
 } from './index.ts'
+import type { InstrumentKind } from '../readings/index.ts'
 
 const DAY = 86_400_000
 const rules: HouseRule[] = SHIPPED_RULES.map((rule) => ({ ...rule, id: rule.school, version: 1 }))

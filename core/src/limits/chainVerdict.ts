@@ -1,6 +1,7 @@
-import { DEFAULTS } from '../defaults.ts'
+import { assumptionsWith, type Assumptions } from '../assumptions.ts'
 import type { ExplainedInput, Explanation } from '../explanation.ts'
-import { driveClassOf, limitsFor, sprocketMarks, type HouseRule } from './houseRules.ts'
+import { driveClassOf, limitsFor, sprocketMarks, type DriveClass, type HouseRule } from './houseRules.ts'
+import type { WorstSpotPosterior } from '../readings/worstSpot.ts'
 import { ownReadings, presentRound, type CountedSpot, type Round } from './round.ts'
 import type {
   AvailableInstrument,
@@ -29,12 +30,14 @@ interface Decision {
 /** What every step looks at. */
 interface Case {
   readonly round: Round
+  readonly byInstrument: Seen['byInstrument']
   readonly limits: { readonly change: number; readonly plan: number | null; readonly watch: number }
   readonly P: number
   readonly q: number
   readonly overPlan: number | null
   readonly instruments: readonly AvailableInstrument[]
   readonly forecast: ChainVerdictInput['forecast']
+  readonly assumed: Assumptions
 }
 
 /**
@@ -48,11 +51,14 @@ interface Case {
  * @throws RangeError when a spot's u is not above 0 or its marks are in the wrong order
  */
 export function chainVerdict(input: ChainVerdictInput): ChainVerdict {
-  const judged = judge(input, input.rule)
+  const assumed = assumptionsWith(input.assumptions)
+  // What is known of the chain is the same whatever rule it is held against.
+  const seen = look(input, assumed)
+  const judged = judge(input, input.rule, seen, assumed)
   return {
     ...judged,
     schools: (input.otherRules ?? []).map((rule) => {
-      const other = judge(input, rule)
+      const other = judge(input, rule, seen, assumed)
       return {
         ruleId: rule.id,
         school: rule.school,
@@ -65,76 +71,109 @@ export function chainVerdict(input: ChainVerdictInput): ChainVerdict {
   }
 }
 
-function judge(input: ChainVerdictInput, rule: HouseRule): Omit<ChainVerdict, 'schools'> {
+/** What is known of a chain before any rule is asked. */
+interface Seen {
+  readonly own: readonly VerdictReading[]
+  readonly round: Round
+  /** The worst spot of the round; null with nothing measured. */
+  readonly worst: WorstSpotPosterior | null
+  /** The same by instrument, where two or more read the round. */
+  readonly byInstrument: readonly WorstSpotPosterior[]
+  /** A check by hand after the latest reading hinted at wear. */
+  readonly worried: boolean
+}
+
+function look(input: ChainVerdictInput, assumed: Assumptions): Seen {
+  const own = ownReadings(input.readings, input.chain.countChangedAt)
+  const round = presentRound(own, assumed)
+  const instruments = [...new Set(round.spots.map(({ reading }) => reading.instrument.id))]
+  return {
+    own,
+    round,
+    worst: round.spots.length === 0 ? null : worstOf(round.spots),
+    byInstrument:
+      instruments.length < 2
+        ? []
+        : instruments.map((id) => worstOf(round.spots.filter(({ reading }) => reading.instrument.id === id))),
+    worried: suspectedByHand(input.readings),
+  }
+}
+
+function judge(
+  input: ChainVerdictInput,
+  rule: HouseRule,
+  seen: Seen,
+  assumed: Assumptions,
+): Omit<ChainVerdict, 'schools'> {
   const driveClass = driveClassOf(input.drive)
   const limits = limitsFor(rule, driveClass)
-  const own = ownReadings(input.readings, input.chain.countChangedAt)
-  const round = presentRound(own)
-  const counting = whatCounts(input, round)
+  const { round, worst, worried } = seen
+  const counting = whatCounts(input, round, assumed)
   const common = {
     limit: limits.change,
     plan: limits.plan,
     watch: limits.watch,
     spotsMeasured: round.spots.length,
-    spotsWanted: spotsStillWanted(round.spots),
+    spotsWanted: spotsStillWanted(round.spots, assumed),
     spread: spreadOf(round.spots),
     worst: rawWorst(round.spots),
     countedReadingIds: round.readings.map((reading) => reading.id),
   }
-  if (round.spots.length === 0) {
-    const decision = nothingCounts(input, counting)
+  if (worst === null) {
+    const decision = nothingCounts(input, counting, assumed)
     return {
       ...common,
       ...decision,
       advice: null,
-      flags: flagsOf(input, own, round, limits.watch),
+      flags: flagsOf(input, seen, limits, assumed),
       probabilityOver: null,
       median: null,
       halfWidth: null,
-      checkInDays: checkInDays(decision.word),
+      checkInDays: checkInDays(decision.word, worried, assumed),
     }
   }
-  const worst = worstOf(round.spots, limits.change)
   const facts: Case = {
     round,
+    byInstrument: seen.byInstrument,
     limits,
-    P: worst.probabilityOver,
+    P: worst.probabilityOver(limits.change),
     q: worst.median,
-    overPlan: limits.plan === null ? null : worstOf(round.spots, limits.plan).probabilityOver,
+    overPlan: limits.plan === null ? null : worst.probabilityOver(limits.plan),
     instruments: input.instruments,
     forecast: input.forecast,
+    assumed,
   }
   const decision = decide(facts, [counting, worstExplained(facts, worst.halfWidth)])
   return {
     ...common,
     ...decision,
-    advice: decision.word === 'change' ? sprocketAdvice(worst.median, driveClass) : null,
-    flags: flagsOf(input, own, round, limits.watch),
-    probabilityOver: worst.probabilityOver,
+    advice: decision.word === 'change' ? sprocketAdvice(worst.median, driveClass, assumed) : null,
+    flags: flagsOf(input, seen, limits, assumed),
+    probabilityOver: facts.P,
     median: worst.median,
     halfWidth: worst.halfWidth,
-    checkInDays: checkInDays(decision.word),
+    checkInDays: checkInDays(decision.word, worried, assumed),
   }
 }
 
 // --- D0 ---------------------------------------------------------------------------------------------------
 
-function whatCounts(input: ChainVerdictInput, round: Round): Explanation {
+function whatCounts(input: ChainVerdictInput, round: Round, assumed: Assumptions): Explanation {
   return step(
     'D0',
     [
       { symbol: 'N', meaning: 'readings-known', value: input.readings.length, unit: 'text' },
-      { symbol: 'd', meaning: 'round-days', value: DEFAULTS.verdict.roundDays, unit: 'days' },
-      { symbol: 's', meaning: 'round-km', value: DEFAULTS.verdict.roundKm, unit: 'km' },
+      { symbol: 'd', meaning: 'round-days', value: assumed.verdict.roundDays, unit: 'days' },
+      { symbol: 's', meaning: 'round-km', value: assumed.verdict.roundKm, unit: 'km' },
     ],
     round.spots.length,
     'spots',
   )
 }
 
-function nothingCounts(input: ChainVerdictInput, counting: Explanation): Decision {
+function nothingCounts(input: ChainVerdictInput, counting: Explanation, assumed: Assumptions): Decision {
   const km = input.chain.kmSinceFittedNew
-  const isNew = km !== null && km < DEFAULTS.verdict.newChainKm && !suspectedByHand(input.readings)
+  const isNew = km !== null && km < assumed.verdict.newChainKm && !suspectedByHand(input.readings)
   const word: VerdictWord = isNew ? 'not-measured-yet' : 'measure-it'
   const explained: Explanation = {
     ...counting,
@@ -142,7 +181,7 @@ function nothingCounts(input: ChainVerdictInput, counting: Explanation): Decisio
     inputs: [
       ...counting.inputs,
       { symbol: 'k', meaning: 'km-since-fitted', value: km ?? 'not-known', unit: km === null ? 'text' : 'km' },
-      { symbol: 'k₀', meaning: 'new-chain-km', value: DEFAULTS.verdict.newChainKm, unit: 'km' },
+      { symbol: 'k₀', meaning: 'new-chain-km', value: assumed.verdict.newChainKm, unit: 'km' },
     ],
     formula: 'k < k₀',
     result: { value: word, unit: 'text' },
@@ -150,8 +189,11 @@ function nothingCounts(input: ChainVerdictInput, counting: Explanation): Decisio
   return { word, decidedBy: 'D0', settle: [], otherwise: null, steps: [explained] }
 }
 
-const suspectedByHand = (readings: readonly VerdictReading[]): boolean =>
-  readings.some((reading) => reading.hint === 'worn')
+/** Whether a check by hand, not answered by a reading since, hinted that the chain is worn. */
+function suspectedByHand(readings: readonly VerdictReading[]): boolean {
+  const measured = Math.max(...ownReadings(readings).map((reading) => reading.occurredAt), -Infinity)
+  return readings.some((reading) => reading.hint === 'worn' && reading.occurredAt > measured)
+}
 
 // --- D1 to D7 ---------------------------------------------------------------------------------------------
 
@@ -164,12 +206,14 @@ function decide(facts: Case, before: readonly Explanation[]): Decision {
     otherwise: null,
     steps,
   })
-  const { surelyOver } = DEFAULTS.verdict
+  const { surelyOver } = facts.assumed.verdict
 
   // D2: only marks, none near the limit. The forecast answers only if no instrument in the shop can.
   const blind = gaugeIsBlind(facts)
   if (blind) {
-    const able = facts.instruments.filter((other) => other.inDate && canAnswer(other, facts.limits.change))
+    const able = facts.instruments.filter(
+      (other) => other.inDate && canAnswer(other, facts.limits.change, facts.assumed),
+    )
     const best = able.sort((a, b) => a.u - b.u)[0]
     const ask = best !== undefined || !facts.forecast
     steps.push(stepOf('D2', facts, ask, blindInputs(facts)))
@@ -195,7 +239,12 @@ function decide(facts: Case, before: readonly Explanation[]): Decision {
       settle.length > 0,
       [
         { symbol: 'm', meaning: 'measured-again', value: facts.round.measuredAgain ? 'yes' : 'no', unit: 'text' },
-        { symbol: 'w', meaning: 'spots-wanted', value: spotsStillWanted(facts.round.spots), unit: 'spots' },
+        {
+          symbol: 'w',
+          meaning: 'spots-wanted',
+          value: spotsStillWanted(facts.round.spots, facts.assumed),
+          unit: 'spots',
+        },
       ],
       '0.10 < P < 0.90',
     ),
@@ -245,14 +294,19 @@ function decideOnProbability(facts: Case, steps: Explanation[]): Decision {
   if (decidedBy === 'D7')
     steps.push(
       stepOf('D7', facts, true, [
-        { symbol: 'w', meaning: 'spots-wanted', value: spotsStillWanted(facts.round.spots), unit: 'spots' },
+        {
+          symbol: 'w',
+          meaning: 'spots-wanted',
+          value: spotsStillWanted(facts.round.spots, facts.assumed),
+          unit: 'spots',
+        },
       ]),
     )
   return { word, decidedBy, settle: [], otherwise: null, steps }
 }
 
 function withoutMeasuringAgain(facts: Case): { word: VerdictWord; decidedBy: VerdictStep } {
-  const { changeAt, surelyUnder } = DEFAULTS.verdict
+  const { changeAt, surelyUnder } = facts.assumed.verdict
   const { P, q, overPlan, forecast } = facts
   if (P >= changeAt || (forecast && forecast.overAhead >= changeAt)) return { word: 'change', decidedBy: 'D5' }
   if (P > surelyUnder || q >= lookMoreOften(facts) - EQUAL || (overPlan !== null && overPlan >= changeAt))
@@ -263,10 +317,10 @@ function withoutMeasuringAgain(facts: Case): { word: VerdictWord; decidedBy: Ver
 /** The lower of watch and plan, %. */
 const lookMoreOften = ({ limits }: Case): number => Math.min(limits.watch, limits.plan ?? Infinity)
 
-function gaugeIsBlind({ round, limits }: Case): boolean {
+function gaugeIsBlind({ round, limits, assumed }: Case): boolean {
   return round.spots.every(({ spot }) => {
     if (spot.value !== undefined) return false
-    const clear = DEFAULTS.verdict.blindMarkU * spot.u
+    const clear = assumed.verdict.blindMarkU * spot.u
     return limits.change > (spot.over ?? -Infinity) + clear && limits.change < (spot.under ?? Infinity) - clear
   })
 }
@@ -284,20 +338,20 @@ function blindInputs({ round, limits }: Case): ExplainedInput[] {
 }
 
 /** Whether an instrument can tell over from under at a limit: it reads a value there, or has a mark near. */
-function canAnswer(instrument: AvailableInstrument, limit: number): boolean {
+function canAnswer(instrument: AvailableInstrument, limit: number, assumed: Assumptions): boolean {
   if (instrument.kind === 'by-hand') return false
   if (instrument.marks === undefined) return true
-  return instrument.marks.some((mark) => Math.abs(mark - limit) <= DEFAULTS.verdict.blindMarkU * instrument.u)
+  return instrument.marks.some((mark) => Math.abs(mark - limit) <= assumed.verdict.blindMarkU * instrument.u)
 }
 
 /** D4's conditions, as what to do about them; empty when there is no doubt or nothing would settle it. */
 function whatWouldSettle(facts: Case): Settle[] {
-  const { surelyOver, surelyUnder, betterInstrumentShare } = DEFAULTS.verdict
+  const { surelyOver, surelyUnder, betterInstrumentShare } = facts.assumed.verdict
   const { P, round, instruments, limits } = facts
-  const atOdds = instrumentsAtOdds(round.spots, limits.change)
+  const atOdds = instrumentsAtOdds(facts.byInstrument, limits.change, facts.assumed)
   if (round.measuredAgain || P <= surelyUnder || P >= surelyOver) return []
   const settle: Settle[] = []
-  const wanted = spotsStillWanted(round.spots)
+  const wanted = spotsStillWanted(round.spots, facts.assumed)
   if (wanted > 0) settle.push({ kind: 'more-spots', spots: wanted })
   const finestU = Math.min(...round.spots.map(({ spot, reading }) => Math.hypot(spot.u, reading.instrument.biasU)))
   const used = new Set(round.readings.map((reading) => reading.instrument.id))
@@ -308,7 +362,7 @@ function whatWouldSettle(facts: Case): Settle[] {
         !used.has(other.id) &&
         other.kind !== 'full-length' &&
         other.u <= betterInstrumentShare * finestU + EQUAL &&
-        canAnswer(other, limits.change),
+        canAnswer(other, limits.change, facts.assumed),
     )
     .sort((a, b) => a.u - b.u || (a.id < b.id ? -1 : 1))[0]
   if (better) settle.push({ kind: 'better-instrument', instrumentId: better.id })
@@ -317,39 +371,38 @@ function whatWouldSettle(facts: Case): Settle[] {
 }
 
 /** Two instruments at odds: one surely over, one surely under. */
-function instrumentsAtOdds(spots: readonly CountedSpot[], limit: number): boolean {
-  const instruments = new Set(spots.map(({ reading }) => reading.instrument.id))
-  if (instruments.size < 2) return false
-  const chances = [...instruments].map(
-    (id) =>
-      worstOf(
-        spots.filter(({ reading }) => reading.instrument.id === id),
-        limit,
-      ).probabilityOver,
-  )
-  return Math.max(...chances) >= DEFAULTS.verdict.surelyOver && Math.min(...chances) <= DEFAULTS.verdict.surelyUnder
+function instrumentsAtOdds(byInstrument: Seen['byInstrument'], limit: number, { verdict }: Assumptions): boolean {
+  const chances = byInstrument.map((worst) => worst.probabilityOver(limit))
+  return Math.max(0, ...chances) >= verdict.surelyOver && Math.min(1, ...chances) <= verdict.surelyUnder
 }
 
 // --- What stands beside the word --------------------------------------------------------------------------
 
-function sprocketAdvice(median: number, driveClass: ReturnType<typeof driveClassOf>): SprocketAdvice | null {
-  const marks = sprocketMarks(driveClass)
+function sprocketAdvice(median: number, driveClass: DriveClass, assumed: Assumptions): SprocketAdvice | null {
+  const marks = sprocketMarks(driveClass, assumed)
   if (median >= marks.everything - EQUAL) return 'check-everything'
   return median >= marks.sprockets - EQUAL ? 'try-the-sprockets' : null
 }
 
-function flagsOf(input: ChainVerdictInput, own: readonly VerdictReading[], round: Round, watch: number): VerdictFlag[] {
-  const flags: VerdictFlag[] = []
-  if (readsLowerThanBefore(own)) flags.push('lower-than-before')
-  if ((spreadOf(round.spots) ?? 0) > DEFAULTS.measuring.spreadReported) flags.push('wide-spread')
-  if (round.spots.some(({ spot }) => (spot.pitches ?? 0) % 2 === 1)) flags.push('odd-count')
-  if (round.spots.length > 0 && round.spots.every(({ spot }) => watchIsUnseen(spot, watch)))
-    flags.push('watch-mark-unseen')
-  if (suspectedByHand(input.readings)) flags.push('by-hand-suspicion')
-  if (input.readings.some((reading) => reading.source === 'customer')) flags.push('customer-reading-apart')
-  if (instrumentsAtOdds(round.spots, limitsFor(input.rule, driveClassOf(input.drive)).change))
-    flags.push('instruments-at-odds')
-  return flags
+function flagsOf(
+  input: ChainVerdictInput,
+  { own, round, byInstrument, worried }: Seen,
+  limits: { readonly change: number; readonly watch: number },
+  assumed: Assumptions,
+): VerdictFlag[] {
+  const { spots } = round
+  const raised: [VerdictFlag, boolean][] = [
+    ['lower-than-before', readsLowerThanBefore(own)],
+    ['wide-spread', (spreadOf(spots) ?? 0) > assumed.measuring.spreadReported],
+    ['odd-count', spots.some(({ spot }) => (spot.pitches ?? 0) % 2 === 1)],
+    ['borderline-mark', spots.some(({ spot }) => spot.borderline === true)],
+    ['watch-mark-unseen', spots.length > 0 && spots.every(({ spot }) => watchIsUnseen(spot, limits.watch))],
+    ['check-lapsed', spots.some(({ reading }) => reading.instrument.lapsed === true)],
+    ['by-hand-suspicion', worried],
+    ['customer-reading-apart', input.readings.some((reading) => reading.source === 'customer')],
+    ['instruments-at-odds', instrumentsAtOdds(byInstrument, limits.change, assumed)],
+  ]
+  return raised.flatMap(([flag, stands]) => (stands ? [flag] : []))
 }
 
 /** A gauge whose nearest marks leave the watch mark strictly between them cannot see it. */
@@ -374,7 +427,9 @@ function readsLowerThanBefore(own: readonly VerdictReading[]): boolean {
   })
 }
 
-function checkInDays(word: VerdictWord): number | null {
+/** @param worried whether a check by hand after the latest reading hinted at wear: it moves the look to today */
+function checkInDays(word: VerdictWord, worried: boolean, assumed: Assumptions): number | null {
+  const { firstCheckDays, closingInCheckDays, checkDays } = assumed.verdict
   switch (word) {
     case 'change':
       return null
@@ -382,11 +437,11 @@ function checkInDays(word: VerdictWord): number | null {
     case 'measure-again':
       return 0
     case 'not-measured-yet':
-      return DEFAULTS.verdict.firstCheckDays
+      return firstCheckDays
     case 'closing-in':
-      return DEFAULTS.verdict.closingInCheckDays
+      return worried ? 0 : closingInCheckDays
     case 'keep-riding':
-      return DEFAULTS.verdict.checkDays
+      return worried ? 0 : checkDays
   }
 }
 

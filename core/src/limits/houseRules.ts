@@ -1,3 +1,4 @@
+import type { Assumptions } from '../assumptions.ts'
 import { DEFAULTS } from '../defaults.ts'
 
 export type DriveType = 'derailleur' | 'hub-gear' | 'single-speed'
@@ -42,6 +43,38 @@ export const SHIPPED_RULES = [
   rule('plan-and-change', { plan: 0.5, change: 0.75 }, { plan: 0.75, change: 1.0 }, { plan: 0.75, change: 1.0 }),
 ] as const
 
+/** Every class of drive, narrow chains first. */
+export const DRIVE_CLASSES = ['derailleur-11-up', 'derailleur-to-10', 'single-or-hub'] as const satisfies DriveClass[]
+
+/** What no chain's limit can be: below it a new chain would be off, above it no chain runs. %. */
+export const LIMIT_RANGE = { lowest: 0.2, highest: 1.5 } as const
+
+/** Why limits cannot stand. Keys of the message catalogue. */
+export type LimitsProblem = 'limit-range' | 'plan-not-below-change' | 'plan-range'
+
+/** What is wrong with a class's limits, and with which; null when nothing is. */
+export function limitsProblem({ change, plan }: Limits): { at: 'change' | 'plan'; problem: LimitsProblem } | null {
+  const { lowest, highest } = LIMIT_RANGE
+  if (!(change >= lowest && change <= highest)) return { at: 'change', problem: 'limit-range' }
+  if (plan === undefined) return null
+  if (!(plan >= lowest && plan <= highest)) return { at: 'plan', problem: 'plan-range' }
+  return plan < change ? null : { at: 'plan', problem: 'plan-not-below-change' }
+}
+
+/**
+ * The "as marked" school for one bike: the change mark of the instrument named for it, whatever the drive.
+ *
+ * @param rule the school's own entry, whose watch share stays
+ * @param changeMark the mark at which that instrument says to change, %
+ */
+export function asMarkedBy(rule: HouseRule, changeMark: number): HouseRule {
+  const marked: Limits = { change: changeMark }
+  return {
+    ...rule,
+    limits: { 'derailleur-11-up': marked, 'derailleur-to-10': marked, 'single-or-hub': marked },
+  }
+}
+
 /** The class whose limits a drive follows. */
 export function driveClassOf(drive: { type: DriveType; speeds: number }): DriveClass {
   if (drive.type !== 'derailleur' || drive.speeds <= 1) return 'single-or-hub'
@@ -62,9 +95,12 @@ export function limitsFor(
  * Elongations from which the sprockets, and everything else the chain runs on, are suspect, %.
  * They follow the physics of the drive, not the rule chosen for its chain.
  */
-export function sprocketMarks(driveClass: DriveClass): { sprockets: number; everything: number } {
+export function sprocketMarks(
+  driveClass: DriveClass,
+  assumed: Assumptions = DEFAULTS,
+): { sprockets: number; everything: number } {
   const bySpeeds = SHIPPED_RULES[0].limits[driveClass].change
-  const { sprocketMark, everythingMark } = DEFAULTS.verdict
+  const { sprocketMark, everythingMark } = assumed.verdict
   return {
     sprockets: Math.max(sprocketMark.floor, bySpeeds + sprocketMark.overLimit),
     everything: Math.max(everythingMark.floor, bySpeeds + everythingMark.overLimit),

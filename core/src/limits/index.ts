@@ -1,3 +1,4 @@
 export { chainVerdict } from './chainVerdict.ts'
+export * from './disagreement.ts'
 export * from './houseRules.ts'
 export * from './verdictTypes.ts'

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { ownReadings, presentRound } from './round.ts'
-import type { InstrumentKind, VerdictReading, VerdictSpot } from './verdictTypes.ts'
+import type { InstrumentKind } from '../readings/index.ts'
+import type { VerdictReading, VerdictSpot } from './verdictTypes.ts'
 
 const DAY = 86_400_000
 const HOUR = 3_600_000

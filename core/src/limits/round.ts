@@ -1,3 +1,4 @@
+import type { Assumptions } from '../assumptions.ts'
 import { DEFAULTS } from '../defaults.ts'
 import type { VerdictReading, VerdictSpot } from './verdictTypes.ts'
 
@@ -46,10 +47,10 @@ const uOf = (reading: VerdictReading): number =>
  *
  * @param own in order of time, as {@link ownReadings} gives them
  */
-export function presentRound(own: readonly VerdictReading[]): Round {
+export function presentRound(own: readonly VerdictReading[], assumed: Assumptions = DEFAULTS): Round {
   const latest = own.at(-1)
   if (!latest) return { readings: [], spots: [], measuredAgain: false }
-  const { roundDays, roundKm, visitHours } = DEFAULTS.verdict
+  const { roundDays, roundKm, visitHours } = assumed.verdict
   const near = own.filter(
     (reading) =>
       latest.occurredAt - reading.occurredAt <= roundDays * DAY_MS &&

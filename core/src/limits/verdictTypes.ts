@@ -1,8 +1,7 @@
 import type { Explanation } from '../explanation.ts'
+import type { AssumptionOverrides } from '../assumptions.ts'
+import type { InstrumentKind } from '../readings/instrumentRecord.ts'
 import type { DriveType, HouseRule, School } from './houseRules.ts'
-
-export type InstrumentKind =
-  'steel-rule' | 'caliper' | 'drop-in' | 'swing-arm' | 'graduated' | 'digital' | 'full-length' | 'by-hand'
 
 export type VerdictWord = 'measure-it' | 'not-measured-yet' | 'measure-again' | 'keep-riding' | 'closing-in' | 'change'
 
@@ -16,7 +15,9 @@ export type VerdictFlag =
   | 'lower-than-before'
   | 'wide-spread'
   | 'odd-count'
+  | 'borderline-mark'
   | 'watch-mark-unseen'
+  | 'check-lapsed'
   | 'by-hand-suspicion'
   | 'customer-reading-apart'
   | 'instruments-at-odds'
@@ -32,6 +33,8 @@ export interface VerdictSpot {
   readonly u: number
   /** Pitches the reading covered, where it covered a run. */
   readonly pitches?: number
+  /** A mark went in with a push only. */
+  readonly borderline?: boolean
 }
 
 /** One session of measuring, as far as judging needs it. */
@@ -43,7 +46,14 @@ export interface VerdictReading {
   readonly chainKm: number | null
   /** Whose reading it is. Only the shop's own govern. */
   readonly source: 'shop' | 'customer'
-  readonly instrument: { readonly id: string; readonly kind: InstrumentKind; readonly biasU: number }
+  readonly instrument: {
+    readonly id: string
+    readonly kind: InstrumentKind
+    /** Standard uncertainty of its bias, shared by all it reads, %. */
+    readonly biasU: number
+    /** Its last check was too long ago when the reading was taken. */
+    readonly lapsed?: boolean
+  }
   readonly spots: readonly VerdictSpot[]
   /** What a check by hand hinted at. */
   readonly hint?: 'worn' | 'nothing'
@@ -74,6 +84,8 @@ export interface ChainVerdictInput {
   readonly instruments: readonly AvailableInstrument[]
   /** The forecast's chances of being over now and within the look-ahead; absent or null when withheld. */
   readonly forecast?: { readonly overNow: number; readonly overAhead: number } | null
+  /** The shop's own values for what is assumed; the shipped ones where it has none. */
+  readonly assumptions?: AssumptionOverrides
   /** Other rules to say the word of, for comparison. */
   readonly otherRules?: readonly HouseRule[]
 }

@@ -1,18 +1,22 @@
-import { DEFAULTS } from '../defaults.ts'
+import type { Assumptions } from '../assumptions.ts'
 import { probabilityOver } from '../readings/probabilityOver.ts'
-import { worstSpot, type SpotObservation, type WorstSpot } from '../readings/worstSpot.ts'
+import { worstSpotPosterior, type SpotObservation, type WorstSpotPosterior } from '../readings/worstSpot.ts'
 import type { CountedSpot } from './round.ts'
 import type { RawWorst } from './verdictTypes.ts'
 
-/** D1: the worst spot of what counts, against a limit. One point spot is judged by itself. */
-export function worstOf(spots: readonly CountedSpot[], limit: number): WorstSpot {
+/** D1: the worst spot of what counts, to be held against any limit. One point spot is judged by itself. */
+export function worstOf(spots: readonly CountedSpot[]): WorstSpotPosterior {
   const only = spots.length === 1 ? spots[0] : undefined
   if (only?.spot.value !== undefined && only.reading.instrument.kind !== 'full-length') {
     const u = Math.hypot(only.spot.u, only.reading.instrument.biasU)
     const { value } = only.spot
-    return { probabilityOver: probabilityOver({ elongation: value, u, limit }), median: value, halfWidth: u }
+    return {
+      probabilityOver: (limit) => probabilityOver({ elongation: value, u, limit }),
+      median: value,
+      halfWidth: u,
+    }
   }
-  return worstSpot({ spots: spots.map(observation), limit })
+  return worstSpotPosterior(spots.map(observation))
 }
 
 function observation({ reading, spot }: CountedSpot): SpotObservation {
@@ -51,16 +55,16 @@ export function rawWorst(spots: readonly CountedSpot[]): RawWorst | null {
 }
 
 /** Whether a spot looked at a short piece of the chain only, so that others are wanted. */
-export function isShortSpan({ reading, spot }: CountedSpot): boolean {
+export function isShortSpan({ reading, spot }: CountedSpot, assumed: Assumptions): boolean {
   if (reading.instrument.kind === 'full-length') return false
-  return spot.pitches === undefined || spot.pitches < DEFAULTS.measuring.longRunPitches
+  return spot.pitches === undefined || spot.pitches < assumed.measuring.longRunPitches
 }
 
 /** Spots still wanted: none when a long run or a whole chain is among what counts. */
-export function spotsStillWanted(spots: readonly CountedSpot[]): number {
-  if (spots.length === 0) return DEFAULTS.measuring.spotsWanted
-  if (!spots.every(isShortSpan)) return 0
-  return Math.max(0, DEFAULTS.measuring.spotsWanted - spots.length)
+export function spotsStillWanted(spots: readonly CountedSpot[], assumed: Assumptions): number {
+  const { spotsWanted } = assumed.measuring
+  if (!spots.every((spot) => isShortSpan(spot, assumed))) return 0
+  return Math.max(0, spotsWanted - spots.length)
 }
 
 /** Largest less smallest point spot, %. Whole-chain readings are no spots. */

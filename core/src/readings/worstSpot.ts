@@ -1,4 +1,4 @@
-import { GAUSS_HERMITE_7, normalCumulative, normalDensity } from '../numerics/normal.ts'
+import { GAUSS_HERMITE_5, GAUSS_HERMITE_7, normalCumulative, normalDensity } from '../numerics/normal.ts'
 
 interface Shared {
   /** A named place round the chain. Observations of one place tell of one elongation. */
@@ -52,7 +52,7 @@ const MEANS = Math.round((MEAN_HIGHEST - MEAN_LOWEST) / MEAN_STEP) + 1
 /** Step of a place's own elongation where marks leave no closed form, %. */
 const STEP = 0.005
 /** Terms below this share of the heaviest change no figure anyone reads. */
-const NEGLIGIBLE = 1e-6
+const NEGLIGIBLE = 1e-5
 /**
  * Elongations are on a lattice of 0.002 %, far finer than any instrument shows, and the point at the limit is
  * not over it. On the continuous scale used below that is half a step beyond the limit. The reference results
@@ -74,25 +74,43 @@ const MOST_SHARED_BIASES = 2
  * @throws RangeError without spots, with u not above 0, or with marks in the wrong order
  */
 export function worstSpot({ spots, limit }: { spots: readonly SpotObservation[]; limit: number }): WorstSpot {
+  const posterior = worstSpotPosterior(spots)
+  return {
+    probabilityOver: posterior.probabilityOver(limit),
+    median: posterior.median,
+    halfWidth: posterior.halfWidth,
+  }
+}
+
+/** All that is known of the worst spot, to be asked at any limit: several rules judge the same readings. */
+export interface WorstSpotPosterior extends Omit<WorstSpot, 'probabilityOver'> {
+  /** The chance that the worst measured spot is over a limit, 0…1. */
+  probabilityOver(limit: number): number
+}
+
+/** What {@link worstSpot} says, before a limit is named. @throws RangeError as {@link worstSpot} */
+export function worstSpotPosterior(spots: readonly SpotObservation[]): WorstSpotPosterior {
   check(spots)
-  const terms = posteriorTerms(spots, limit)
+  const terms = posteriorTerms(spots)
   const under = (ceiling: number): number => {
     let total = 0
     for (const term of terms) {
       let chance = term.weight
-      for (const cumulative of term.places) {
-        chance *= cumulative(ceiling)
+      for (const { cumulative, count } of term.places) {
+        const below = cumulative(ceiling)
+        for (let i = 0; i < count; i++) chance *= below
         if (chance === 0) break
       }
       total += chance
     }
     return total
   }
-  const median = quantile(under, 0.5)
-  const low = quantile(under, 0.16, MEAN_LOWEST - 1, median)
-  const high = quantile(under, 0.84, median)
+  const [from, to] = reachOf(spots)
+  const median = quantile(under, 0.5, from, to)
+  const low = quantile(under, 0.16, from, median)
+  const high = quantile(under, 0.84, median, to)
   return {
-    probabilityOver: Math.min(1, Math.max(0, 1 - under(limit + HALF_LATTICE))),
+    probabilityOver: (limit) => Math.min(1, Math.max(0, 1 - under(limit + HALF_LATTICE))),
     median: median - HALF_LATTICE,
     halfWidth: (high - low) / 2,
   }
@@ -112,7 +130,8 @@ type Cumulative = (ceiling: number) => number
 /** One (bias, τ, μ) with its share of the posterior and each place's distribution under it. */
 interface Term {
   readonly weight: number
-  readonly places: readonly Cumulative[]
+  /** Places seen alike are one entry with their count. */
+  readonly places: readonly { readonly cumulative: Cumulative; readonly count: number }[]
 }
 
 /** What is known of one place under given τ and μ. */
@@ -122,33 +141,98 @@ interface PlaceModel {
   cumulative(tau: number, mu: number): Cumulative
 }
 
-function posteriorTerms(spots: readonly SpotObservation[], limit: number): Term[] {
-  const found: { logWeight: number; models: readonly PlaceModel[]; tau: number; mu: number }[] = []
+/** Places that were seen alike, and how many there are of them. */
+interface PlaceGroup {
+  readonly model: PlaceModel
+  readonly count: number
+}
+
+function posteriorTerms(spots: readonly SpotObservation[]): Term[] {
+  /** Models made so far: one instrument's bias leaves the places of another as they are. */
+  const models = new Map<string, PlaceModel>()
+  const found: { logWeight: number; groups: readonly PlaceGroup[]; tau: number; mu: number }[] = []
   let heaviest = -Infinity
   for (const { shifts, weight: biasWeight } of biasCombinations(spots)) {
     const shifted = spots.map((spot) => shiftedBy(spot, shifts))
     const wholeChain = shifted.filter((spot): spot is PointSpot => isPoint(spot) && spot.wholeChain === true)
-    const models = placesOf(shifted).map((place) => placeModel(place, limit))
+    const groups = groupsOf(placesOf(shifted), models)
+    const finestU = Math.min(...shifted.map(({ u }) => u))
     for (const [tau, tauWeight] of UNEVENNESS) {
-      for (let i = 0; i < MEANS; i++) {
-        const mu = MEAN_LOWEST + i * MEAN_STEP
-        let logWeight = Math.log(biasWeight * tauWeight)
-        for (const { value, u } of wholeChain) logWeight += -0.5 * ((value - mu) / u) ** 2
-        for (const model of models) logWeight += model.logEvidence(tau, mu)
+      const logEvidence = (mu: number): number => {
+        let sum = 0
+        for (const { value, u } of wholeChain) sum += -0.5 * ((value - mu) / u) ** 2
+        for (const { model, count } of groups) sum += count * model.logEvidence(tau, mu)
+        return sum
+      }
+      for (const { mu, log, step } of meansOf(logEvidence, tau, finestU, shifted.length, wholeChain.length > 0)) {
+        const logWeight = Math.log(biasWeight * tauWeight * step) + log
         if (logWeight > heaviest) heaviest = logWeight
-        found.push({ logWeight, models, tau, mu })
+        found.push({ logWeight, groups, tau, mu })
       }
     }
   }
   let sum = 0
   const kept: Term[] = []
-  for (const { logWeight, models, tau, mu } of found) {
+  for (const { logWeight, groups, tau, mu } of found) {
     const weight = Math.exp(logWeight - heaviest)
     if (!(weight > NEGLIGIBLE)) continue
     sum += weight
-    kept.push({ weight, places: models.map((model) => model.cumulative(tau, mu)) })
+    kept.push({
+      weight,
+      places: groups.map(({ model, count }) => ({ cumulative: model.cumulative(tau, mu), count })),
+    })
   }
   return kept.map(({ weight, places }) => ({ weight: weight / sum, places }))
+}
+
+/** How far the evidence for a mean must have fallen at both ends of the range for the ends not to matter. */
+const FALLEN = 12
+/** Long strides over the means, in steps. */
+const STRIDE = 8
+
+/**
+ * The means μ to sum over, with the evidence for each. A sum at steps of the evidence's own width is exact to many
+ * digits; only where the evidence reaches an end of the flat range are fine steps needed.
+ */
+function meansOf(
+  logEvidence: (mu: number) => number,
+  tau: number,
+  finestU: number,
+  spots: number,
+  wholeChain: boolean,
+): { mu: number; log: number; step: number }[] {
+  const at = (every: number, from: number, to: number): { mu: number; log: number; step: number }[] =>
+    Array.from({ length: Math.floor((to - from) / every) + 1 }, (_, i) => {
+      const mu = MEAN_LOWEST + (from + i * every) * MEAN_STEP
+      return { mu, log: logEvidence(mu), step: every * MEAN_STEP }
+    })
+  // The evidence has one hill: found by long strides, only it is walked in short ones.
+  const strides = at(STRIDE, 0, MEANS - 1)
+  const best = Math.max(...strides.map(({ log }) => log))
+  const onHill = strides.flatMap(({ log }, i) => (log > best - 2 * FALLEN ? [i] : []))
+  const from = Math.max(0, (onHill[0]! - 1) * STRIDE)
+  const to = Math.min(MEANS - 1, (onHill.at(-1)! + 1) * STRIDE)
+  const width = wholeChain ? 0 : Math.hypot(tau, finestU) / Math.sqrt(spots)
+  const every = Math.max(1, Math.floor((0.7 * width) / MEAN_STEP))
+  const walked = at(every, from, to)
+  if (every === 1) return walked
+  const top = Math.max(...walked.map(({ log }) => log))
+  const reachesEnd =
+    (from === 0 && walked[0]!.log > top - FALLEN) || (to === MEANS - 1 && walked.at(-1)!.log > top - FALLEN)
+  return reachesEnd ? at(1, from, to) : walked
+}
+
+/** Models of places, those seen alike taken together. */
+function groupsOf(places: readonly (readonly SpotObservation[])[], models: Map<string, PlaceModel>): PlaceGroup[] {
+  const counts = new Map<string, number>()
+  for (const observations of places) {
+    const key = observations
+      .map((one) => (isPoint(one) ? `=${one.value}` : `${one.over ?? ''}<${one.under ?? ''}`) + `±${one.u}`)
+      .join('&')
+    counts.set(key, (counts.get(key) ?? 0) + 1)
+    if (!models.has(key)) models.set(key, placeModel(observations))
+  }
+  return [...counts].map(([key, count]) => ({ model: models.get(key)!, count }))
 }
 
 /** Every combination of shared biases at the nodes of the quadrature, with its weight. */
@@ -159,15 +243,17 @@ function biasCombinations(
   for (const { instrument, biasU } of spots)
     if (instrument !== undefined && biasU !== undefined && biasU > 0) biasUs.set(instrument, biasU)
   const widest = [...biasUs].sort(([a, ua], [b, ub]) => ub - ua || (a < b ? -1 : 1)).slice(0, MOST_SHARED_BIASES)
+  const nodes = widest.length > 1 ? GAUSS_HERMITE_5 : GAUSS_HERMITE_7
   let combinations: { shifts: Map<string, number>; weight: number }[] = [{ shifts: new Map(), weight: 1 }]
   for (const [instrument, biasU] of widest)
     combinations = combinations.flatMap(({ shifts, weight }) =>
-      GAUSS_HERMITE_7.map(([node, share]) => ({
+      nodes.map(([node, share]) => ({
         shifts: new Map(shifts).set(instrument, node * biasU),
         weight: weight * share,
       })),
     )
-  return combinations
+  // Both biases far out at once is so rare that no figure anyone reads would change.
+  return combinations.filter(({ weight }) => weight > 1e-4)
 }
 
 function shiftedBy(spot: SpotObservation, shifts: ReadonlyMap<string, number>): SpotObservation {
@@ -197,10 +283,26 @@ function placesOf(spots: readonly SpotObservation[]): SpotObservation[][] {
   return places.size === 0 ? [[]] : [...places.values()]
 }
 
-function placeModel(observations: readonly SpotObservation[], limit: number): PlaceModel {
+function placeModel(observations: readonly SpotObservation[]): PlaceModel {
   const points = observations.filter(isPoint)
   const intervals = observations.filter((spot): spot is IntervalSpot => !isPoint(spot))
-  return intervals.length === 0 ? pointModel(points) : gridModel(points, intervals, limit + HALF_LATTICE)
+  return intervals.length === 0 ? pointModel(points) : remembering(gridModel(points, intervals))
+}
+
+/** A model that works each of its answers out once: the same place is asked under every bias of other instruments. */
+function remembering(model: PlaceModel): PlaceModel {
+  const evidence = new Map<string, number>()
+  const cumulatives = new Map<string, Cumulative>()
+  const once = <Answer>(known: Map<string, Answer>, tau: number, mu: number, work: () => Answer): Answer => {
+    const key = `${tau} ${mu.toFixed(4)}`
+    const answer = known.get(key) ?? work()
+    known.set(key, answer)
+    return answer
+  }
+  return {
+    logEvidence: (tau, mu) => once(evidence, tau, mu, () => model.logEvidence(tau, mu)),
+    cumulative: (tau, mu) => once(cumulatives, tau, mu, () => model.cumulative(tau, mu)),
+  }
 }
 
 /** Points only: normal times normal, in closed form. */
@@ -229,11 +331,13 @@ function pointModel(points: readonly PointSpot[]): PlaceModel {
 /** How many τ to each side of μ the grid of a place's elongation reaches. */
 const REACH = 6
 
-/** Marks have no closed form: the place's elongation on a grid laid through where P is asked. */
-function gridModel(points: readonly PointSpot[], intervals: readonly IntervalSpot[], through: number): PlaceModel {
+/**
+ * Marks have no closed form: the place's elongation on a grid. It is laid half a lattice step beside the multiples
+ * of its own step, which is where P is asked for any limit told to 0.005 %.
+ */
+function gridModel(points: readonly PointSpot[], intervals: readonly IntervalSpot[]): PlaceModel {
   const furthest = REACH * 0.16
-  const belowLimit = Math.ceil((through - (MEAN_LOWEST - furthest)) / STEP)
-  const origin = through - belowLimit * STEP
+  const origin = HALF_LATTICE - Math.ceil((furthest - MEAN_LOWEST) / STEP) * STEP
   const size = Math.ceil((MEAN_HIGHEST + furthest - origin) / STEP) + 1
   const likelihood = new Float64Array(Math.max(1, size))
   for (let i = 0; i < likelihood.length; i++) {
@@ -294,8 +398,17 @@ function gridModel(points: readonly PointSpot[], intervals: readonly IntervalSpo
   }
 }
 
+/** Between which elongations the worst spot can lie: whatever was seen, and far beyond it, %. */
+function reachOf(spots: readonly SpotObservation[]): [from: number, to: number] {
+  const edges = spots.flatMap((spot) => (isPoint(spot) ? [spot.value] : [spot.over, spot.under]))
+  const seen = edges.filter((edge) => edge !== undefined)
+  const lowest = Math.min(...seen, ...(edges.includes(undefined) ? [MEAN_LOWEST] : []))
+  const highest = Math.max(...seen, ...(edges.includes(undefined) ? [MEAN_HIGHEST] : []))
+  return [lowest - 1, highest + 1]
+}
+
 /** The elongation a share of the distribution lies under, by false position with halving, to 1e-5 %. */
-function quantile(under: Cumulative, share: number, from = MEAN_LOWEST - 1, to = MEAN_HIGHEST + 2): number {
+function quantile(under: Cumulative, share: number, from: number, to: number): number {
   let low = from
   let high = to
   let lowMiss = -share

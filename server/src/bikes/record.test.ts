@@ -1,3 +1,4 @@
+import { INSTRUMENTS } from '../db/seed/scenario.ts'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints } from '@pelrin/contract'
@@ -58,7 +59,7 @@ describe('a bike’s record', () => {
     expect(verdictInput?.readings.map((reading) => reading.id)).toEqual(
       expect.arrayContaining(verdict?.outcome.countedReadingIds ?? []),
     )
-    expect(verdictInput?.instruments).toHaveLength(5)
+    expect(verdictInput?.instruments).toHaveLength(INSTRUMENTS.length)
     expect(verdictInput?.otherRules).toHaveLength(2)
     expect(verdictInput?.rule.limits['derailleur-11-up'].change).toBe(summary.limit)
   })

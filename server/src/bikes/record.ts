@@ -1,8 +1,16 @@
-import { explainedOdometerDistance, spanObservation } from '@pelrin/core'
+import { disagreements, explainedOdometerDistance, observeSpot, type Assumptions } from '@pelrin/core'
 import type { BikeRecord, CorrectedReading, Reading, Spot } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
-import type { ReadingFact, SpotFact } from '../readings/store.ts'
+import {
+  assumedAt,
+  assumptionsInForce,
+  assumptionVersions,
+  type AssumptionVersion,
+} from '../limits/assumptionsStore.ts'
+import { decisionsOf } from '../limits/decisionsStore.ts'
+import { asAttributed } from '../readings/attributed.ts'
+import { conditionsOf, type ReadingFact, type SpotFact } from '../readings/store.ts'
 import { bikeFacts, chainKmAt, type BikeFacts } from '../state/verdictInput.ts'
 import { summaries } from './summaries.ts'
 
@@ -26,6 +34,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
     { bikeId },
   )
   const { fitting, entries } = facts
+  const { assumed } = await assumptionsInForce(work)
   const lastEntry = entries.at(-1)
   return {
     summary,
@@ -43,14 +52,69 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
       fittedAt: fitting.from.toISOString(),
       start: fitting.start,
       care: fitting.care,
+      ...baselineOf(facts, assumed),
     },
     lastOdometer: lastEntry ? { km: lastEntry.km, at: lastEntry.at.toISOString(), unit: bike.odometerUnit } : null,
     distanceExplanation: distanceExplained(facts),
     verdict: verdict ? { ...verdict, occurredAt: verdict.occurredAt.toISOString() } : null,
-    readings: standingReadings(facts),
+    readings: standingReadings(facts, await assumptionVersions(work)),
     events: await eventsOf(work, bikeId, facts),
     verdictInput: fitting ? facts.input : null,
+    decisions: await decisionsOf(work, bikeId, fitting?.id ?? null, summary.decision === null ? null : summary.word),
+    disagreements: disagreementsOf(facts, verdict?.outcome.countedReadingIds ?? [], assumed),
+    ruleChoice: {
+      ownRuleId: bike.houseRuleId,
+      customerRuleId: customer?.houseRuleId ?? null,
+      markedInstrumentId: bike.markedInstrumentId,
+    },
   }
+}
+
+/** Whether a new chain still waits for its first reading, and how long it was whole when new. */
+function baselineOf(
+  { fitting, readings, chainKm }: BikeFacts,
+  assumed: Assumptions,
+): Pick<NonNullable<BikeRecord['chain']>, 'baselineWanted' | 'whenNew'> {
+  const own = readings.filter(
+    (reading) => reading.supersededBy === null && !reading.deleted && reading.chainId === fitting?.chainId,
+  )
+  const isNew = fitting?.start === 'fitted' && (chainKm ?? 0) < assumed.verdict.newChainKm
+  const whole = own.find((reading) => reading.baseline && reading.instrumentKind === 'full-length')
+  const spot = whole?.spots[0]
+  return {
+    baselineWanted: isNew && !own.some((reading) => reading.spots.length > 0 && reading.fittingId === fitting.id),
+    whenNew:
+      whole && spot?.lengthMm != null && spot.pitches !== null
+        ? {
+            lengthMm: spot.lengthMm,
+            pitches: spot.linkIncluded === false ? spot.pitches - 1 : spot.pitches,
+            preloadKg: whole.preloadKg ?? assumed.measuring.preloadKg,
+            ...(whole.chainCelsius === null ? {} : { chainCelsius: whole.chainCelsius }),
+          }
+        : null,
+  }
+}
+
+/** Readings of the present chain near the latest that differ in instrument or person, where they do not agree. */
+function disagreementsOf(
+  { readings, fitting }: BikeFacts,
+  counted: readonly string[],
+  assumed: Assumptions,
+): BikeRecord['disagreements'] {
+  const latest = Math.max(
+    ...readings.filter(({ id }) => counted.includes(id)).map(({ occurredAt }) => occurredAt.getTime()),
+  )
+  const near = readings.filter(
+    (reading) =>
+      reading.supersededBy === null &&
+      !reading.deleted &&
+      reading.fittingId === fitting?.id &&
+      reading.spots.length > 0 &&
+      Math.abs(latest - reading.occurredAt.getTime()) <= assumed.verdict.roundDays * 86_400_000,
+  )
+  return disagreements(near.map((reading) => asAttributed(reading, assumed)))
+    .filter(({ beyond }) => beyond)
+    .map(({ places, settle, ...rest }) => ({ ...rest, places: [...places], settle: [...settle] }))
 }
 
 /** Why the chain's distance is what it is, from the function that gives it. */
@@ -63,7 +127,10 @@ function distanceExplained({ fitting, entries }: BikeFacts): BikeRecord['distanc
 }
 
 /** Readings that stand, newest first, each with those it corrected beneath. */
-function standingReadings({ readings, fitting, entries }: BikeFacts): Reading[] {
+function standingReadings(
+  { readings, fitting, entries }: BikeFacts,
+  versions: readonly AssumptionVersion[],
+): Reading[] {
   const byId = new Map(readings.map((reading) => [reading.id, reading]))
   const shown = (reading: ReadingFact): CorrectedReading => ({
     id: reading.id,
@@ -78,8 +145,12 @@ function standingReadings({ readings, fitting, entries }: BikeFacts): Reading[] 
       recordVersion: reading.recordVersion,
     },
     hint: reading.hint,
+    signs: [...reading.signs],
+    reader: reading.reader,
+    baseline: reading.baseline,
+    conditions: conditionsOf(reading),
     note: reading.note,
-    spots: reading.spots.map((spot) => explainedSpot(spot, reading)),
+    spots: reading.spots.map((spot) => explainedSpot(spot, reading, assumedAt(versions, reading.recordedAt))),
     odometer: reading.odometer,
     chainKm: fitting?.id === reading.fittingId ? chainKmAt(fitting, entries, reading.occurredAt) : null,
     reason: reading.reason,
@@ -99,16 +170,27 @@ function standingReadings({ readings, fitting, entries }: BikeFacts): Reading[] 
 }
 
 /** A spot with the explanation of its numbers, made again from what was typed and the record it was judged with. */
-function explainedSpot(spot: SpotFact, reading: ReadingFact): Spot {
-  const { lengthMm, pitches } = spot
-  const observed =
-    lengthMm !== null && pitches !== null && reading.uMm !== null
-      ? spanObservation({ lengthMm, pitches, uMm: reading.uMm, bias: reading.bias })
-      : null
+function explainedSpot(spot: SpotFact, reading: ReadingFact, assumed: Assumptions): Spot {
+  const { mode, picture, linkIncluded, pitches } = spot
+  const seen =
+    spot.typed === null
+      ? null
+      : observeSpot({
+          record: { ...reading.record, kind: reading.instrumentKind },
+          entry: {
+            typed: spot.typed,
+            pitches,
+            ...(mode === null ? {} : { mode }),
+            ...(picture === null ? {} : { picture }),
+            ...(linkIncluded === null ? {} : { linkIncluded }),
+          },
+          temperatures: conditionsOf(reading),
+          assumed,
+        })
   return {
     ...spot,
-    oddCount: observed?.oddCount ?? false,
-    explanations: observed ? ([observed.explanation, observed.uExplanation] as Spot['explanations']) : [],
+    oddCount: seen?.ok === true && seen.observed.oddCount,
+    explanations: seen?.ok === true ? ([...seen.observed.explanations] as Spot['explanations']) : [],
   }
 }
 

@@ -7,6 +7,7 @@ const SUMMARY = `
   json_build_object('id', c.id, 'name', c.name) AS customer,
   json_build_object('type', d.type, 'speeds', d.speeds, 'fronts', d.fronts, 'sprockets', d.sprockets) AS drive,
   s.word, s.advice, s.flags, s.probability AS "probabilityOver", s.median, s.limit_at AS "limit", s.marks,
+  s.decision,
   to_char(s.measured_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "measuredAt",
   s.check_on::text AS "checkOn", s.chain_km AS "chainKm"`
 

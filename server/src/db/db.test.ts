@@ -10,6 +10,7 @@ import { bikeFacts } from '../state/verdictInput.ts'
 import { copyOfDemo, Device, serveDatabase } from '../testing/shop.ts'
 import { inShop, loadDemo, migrateDown, migrateUp, NewerSchemaError, openDatabase, type Database } from './index.ts'
 import { SHOP_TABLES } from './migrations/0001-foundation.ts'
+import { migrations } from './migrations/index.ts'
 
 let database: Database
 let url: string
@@ -39,7 +40,7 @@ describe('row-level scoping', () => {
         .filter((table) => table.forced && table.policies === 1)
         .map((table) => table.name)
         .sort(),
-    ).toEqual([...SHOP_TABLES].sort())
+    ).toEqual([...SHOP_TABLES, 'assumption_versions', 'decisions'].sort())
   })
   it('gives a query without a shop nothing, and lets it write nothing', async () => {
     expect(await database.models.Bike.count()).toBe(0)
@@ -171,7 +172,7 @@ describe('migrations', () => {
       `SELECT relname FROM pg_class WHERE relkind = 'r' AND relnamespace = 'public'::regnamespace`,
     )
     expect(left).toEqual([{ relname: 'schema_migrations' }])
-    expect((await migrateUp(other.sequelize)).applied).toEqual(['0001-foundation'])
+    expect((await migrateUp(other.sequelize)).applied).toEqual(migrations.map(({ name }) => name))
     expect((await migrateUp(other.sequelize)).applied).toEqual([])
     await other.close()
     await copy.drop()

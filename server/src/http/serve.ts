@@ -43,6 +43,7 @@ export class Serving {
       ctx.state.session = session
       if (endpoint.access === 'writer' && !WRITING_ROLES.includes(session.person.role))
         throw new ProblemError(403, 'may-not-write')
+      if (endpoint.access === 'owner' && session.person.role !== 'owner') throw new ProblemError(403, 'only-owner')
       const version = endpoint.versioned === true ? versionOf(ctx) : 0
       const key = endpoint.creates === true ? keyOf(ctx) : null
       const author = { personId: session.person.id, deviceId: session.deviceId, requestId: ctx.state.requestId }

@@ -1,13 +1,9 @@
 import { endpoints } from '@pelrin/contract'
 import type { Serving } from '../http/serve.ts'
-import { checkLapsed, instrumentsInUse } from './instrumentsStore.ts'
+import { changeRules, houseRules, previewRules } from './service.ts'
 
 export function limitsRoutes(serving: Serving): void {
-  serving.serve(endpoints.instruments, async ({ work }) => {
-    const instruments = await instrumentsInUse(work)
-    return instruments.map(({ versionId: _, ...instrument }) => ({
-      ...instrument,
-      checkLapsed: checkLapsed(instrument.checkedOn, work.now),
-    }))
-  })
+  serving.serve(endpoints.houseRules, ({ work }) => houseRules(work))
+  serving.serve(endpoints.previewRules, ({ work, body }) => previewRules(work, body.change))
+  serving.serve(endpoints.changeRules, ({ work, body }) => changeRules(work, body.change, body.reason))
 }

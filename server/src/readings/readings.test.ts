@@ -16,6 +16,10 @@ const fresh = async (text: string) => {
   return { bike, body: await readingOf(shop.device, bike.id) }
 }
 
+const instrumentId = async (kind: string): Promise<string> => {
+  const { body } = await shop.device.ask(endpoints.instruments)
+  return body.find((instrument) => instrument.kind === kind)?.id ?? ''
+}
 const countReadings = async (bikeId: string): Promise<number> => {
   const { body } = await shop.device.ask(endpoints.bike, { params: { id: bikeId } })
   return body.readings.length
@@ -153,16 +157,13 @@ describe('bad input', () => {
     expect(await countReadings(bike.id)).toBe(before)
   })
 
-  it('a gauge that reads no length is refused as such', async () => {
+  it('a length typed into a gauge that shows per cent is named as one', async () => {
     const { body } = await fresh('school pool 8')
-    const { body: instruments } = await shop.device.ask(endpoints.instruments)
-    const digital = instruments.find((instrument) => instrument.kind === 'digital')
     const { problem } = await shop.device.ask(endpoints.takeReading, {
-      body: { ...body, instrumentId: digital?.id ?? '' },
+      body: { ...body, instrumentId: await instrumentId('digital'), ...spot('203.2') },
     })
-    expect(problem.fields?.[0]?.code).toBe('instrument-reads-no-length')
+    expect(problem.fields?.[0]).toMatchObject({ path: 'spots.0.typed', code: 'percent-is-length' })
   })
-
   it('a bike of another shop does not exist here', async () => {
     const otherShop = v7()
     const id = v7()

@@ -1,11 +1,13 @@
-import { DEFAULTS, parseLength, parseOdometer, spanObservation } from '@pelrin/core'
+import { entryForm, hintOf, observeSpot, parseOdometer, type Assumptions } from '@pelrin/core'
 import { UniqueConstraintError } from 'sequelize'
 import type { BikeRecord, CorrectReading, FieldProblem, TakeReading } from '@pelrin/contract'
 import { bikeRecord } from '../bikes/record.ts'
 import { audited, authorOf, factBy, type Work } from '../db/work.ts'
 import { appendEntry, standingEntries } from '../distance/store.ts'
 import { atField, ProblemError, refuseField } from '../http/problem.ts'
-import { instrumentsInUse, type InstrumentInUse } from '../limits/instrumentsStore.ts'
+import type { SpotRow } from '../db/models/rows.ts'
+import { asRecord, instrumentById, type InstrumentInUse } from '../instruments/store.ts'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { presentFitting, type PresentFitting } from '../state/presentFitting.ts'
@@ -14,7 +16,7 @@ import { readingById, type ReadingFact } from './store.ts'
 /** A device's clock may be a little ahead of ours. */
 const CLOCK_LEEWAY_MS = 5 * 60_000
 
-type Entered = Pick<TakeReading, 'id' | 'occurredAt' | 'instrumentId' | 'spots' | 'odometer' | 'note'>
+type Entered = Omit<TakeReading, 'bikeId'>
 
 /** Saves a reading of the chain on a bike, judges it, and answers with the bike's record. */
 export async function takeReading(work: Work, taken: TakeReading): Promise<BikeRecord> {
@@ -55,13 +57,19 @@ async function write(
 ): Promise<void> {
   const { models, transaction } = work
   const occurredAt = new Date(entered.occurredAt)
-  const instrument = (await instrumentsInUse(work)).find((one) => one.id === entered.instrumentId)
+  const { assumed } = await assumptionsInForce(work)
+  const instrument = await instrumentById(work, entered.instrumentId)
   const wrong: FieldProblem[] = []
   if (occurredAt.getTime() > work.now.getTime() + CLOCK_LEEWAY_MS) wrong.push(atField('occurredAt', 'date-in-future'))
   else if (occurredAt < on.fitting.from) wrong.push(atField('occurredAt', 'chain-not-fitted-then'))
-  if (!instrument) wrong.push(atField('instrumentId', 'instrument-unknown'))
-  else if (instrument.kind !== 'steel-rule') wrong.push(atField('instrumentId', 'instrument-reads-no-length'))
-  const spots = entered.spots.map((spot, i) => observed(spot, i, instrument, wrong))
+  wrong.push(...instrumentProblems(instrument, on.corrects))
+  if (entered.readerId !== undefined && !(await models.Person.findByPk(entered.readerId, { transaction })))
+    wrong.push(atField('readerId', 'person-unknown'))
+  const byHand = instrument?.kind === 'by-hand'
+  if (byHand && entered.signs === undefined) wrong.push(atField('signs', 'signs-missing'))
+  if (byHand && entered.spots.length > 0) wrong.push(atField('spots.0.typed', 'instrument-reads-signs'))
+  if (!byHand && entered.spots.length === 0) wrong.push(atField('spots', 'spots-missing'))
+  const spots = instrument && !byHand ? observedSpots(entered, instrument, assumed, wrong) : []
   if (wrong.length > 0 || !instrument) throw new ProblemError(422, 'request-invalid', { fields: wrong })
 
   try {
@@ -80,7 +88,16 @@ async function write(
         instrumentId: instrument.id,
         instrumentVersionId: instrument.versionId,
         distanceEntryId,
-        source: on.corrects?.source ?? 'shop',
+        source: entered.source,
+        run: entered.conditions.run,
+        load: entered.conditions.load ?? null,
+        ruleCelsius: entered.conditions.ruleCelsius ?? null,
+        chainCelsius: entered.conditions.chainCelsius ?? null,
+        preloadKg: entered.conditions.preloadKg ?? null,
+        readerId: entered.readerId ?? null,
+        baseline: entered.baseline,
+        signs: [...(entered.signs ?? [])],
+        hint: byHand ? hintOf(entered.signs ?? []) : null,
         note: entered.note ?? null,
       },
       { transaction },
@@ -97,37 +114,61 @@ async function write(
   await judgeBike(work, on.bikeId, { readingId: entered.id, occurredAt })
   await audited(work, on.corrects ? 'corrected' : 'took', 'reading', entered.id, {
     bikeId: on.bikeId,
-    typed: entered.spots.map(({ typed, pitches }) => ({ typed, pitches })),
+    typed: entered.spots.map(({ typed, pitches = null }) => ({ typed, pitches })),
     ...(on.corrects ? { supersedes: on.corrects.id, reason: on.reason } : {}),
   })
 }
 
-/** What a spot says, from its text and count; what is wrong with it goes to its fields. */
-function observed(
-  spot: Entered['spots'][number],
-  position: number,
-  instrument: InstrumentInUse | undefined,
+/** What keeps a reading from being taken with an instrument. What a correction was read with stays as it is. */
+function instrumentProblems(instrument: InstrumentInUse | null, corrects: ReadingFact | null): FieldProblem[] {
+  if (!instrument) return [atField('instrumentId', 'instrument-unknown')]
+  if (corrects?.instrumentId === instrument.id) return []
+  if (instrument.retiredAt !== null) return [atField('instrumentId', 'instrument-retired')]
+  return instrument.standing === 'out-of-use' ? [atField('instrumentId', 'instrument-out-of-use')] : []
+}
+
+/** What each spot says, from its text and the instrument's record; what is wrong with one goes to its fields. */
+function observedSpots(
+  { spots, conditions }: Entered,
+  instrument: InstrumentInUse,
+  assumed: Assumptions,
   wrong: FieldProblem[],
-) {
-  const at = `spots.${position}`
-  const parsed = parseLength(spot.typed)
-  const raw = { id: spot.id, position, place: spot.place ?? null, typed: spot.typed, pitches: spot.pitches }
-  if (!parsed.ok) {
-    wrong.push(atField(`${at}.typed`, parsed.problem))
-    return { ...raw, u: 1 }
-  }
-  const { lengthMm, unit, pastMarkMm } = parsed.length
-  const { pitches } = spot
-  const { value, u } = spanObservation({
-    lengthMm,
-    pitches,
-    uMm: instrument?.uMm ?? DEFAULTS.measuring.steelRuleUMm,
-    bias: instrument?.bias ?? 0,
+): Omit<SpotRow, 'readingId' | 'readingOccurredAt'>[] {
+  const record = asRecord(instrument)
+  return spots.flatMap(({ id, place = null, typed, pitches = null, ...told }, position) => {
+    const { mode, picture, linkIncluded } = told
+    const seen = observeSpot({
+      record,
+      entry: { typed, pitches, ...told },
+      temperatures: conditions,
+      assumed,
+    })
+    if (!seen.ok) {
+      wrong.push(atField(`spots.${position}.${seen.field}`, seen.problem, seen.values))
+      return []
+    }
+    const { observed } = seen
+    return [
+      {
+        id,
+        position,
+        place,
+        typed,
+        mode: mode ?? null,
+        picture: picture ?? null,
+        linkIncluded: linkIncluded ?? null,
+        unit: observed.unit ?? null,
+        pastMarkMm: observed.pastMarkMm ?? null,
+        lengthMm: observed.lengthMm ?? null,
+        pitches: entryForm(instrument.kind) === 'length' ? pitches : null,
+        value: observed.value ?? null,
+        over: observed.over ?? null,
+        under: observed.under ?? null,
+        u: observed.u,
+        borderline: observed.borderline,
+      },
+    ]
   })
-  const { countLowest, countHighest } = DEFAULTS.measuring
-  if (value < countLowest || value > countHighest)
-    wrong.push(atField(`${at}.pitches`, 'count-impossible', { pitches, elongation: value.toFixed(1) }))
-  return { ...raw, lengthMm, unit, pastMarkMm, value, u }
 }
 
 /**

@@ -1,8 +1,9 @@
-import type { ChainVerdict, VerdictWord } from '@pelrin/core'
+import { assumptionsWith, type ChainVerdict, type VerdictWord } from '@pelrin/core'
 import type { SpotMark, VerdictInput } from '@pelrin/contract'
 import type { BikeStateRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
 import { standingEntries } from '../distance/store.ts'
+import { decisionStanding } from '../limits/decisionsStore.ts'
 import { dayIn, daysLater } from './days.ts'
 import { presentFitting } from './presentFitting.ts'
 import { chainKmAt } from './verdictInput.ts'
@@ -63,6 +64,7 @@ export async function deriveBikeState(work: Work, bikeId: string): Promise<BikeS
   const fitting = await presentFitting(work, bikeId)
   const entries = await standingEntries(work, bikeId)
   const { outcome, input } = verdict
+  const decision = await decisionStanding(work, bikeId, fitting?.id ?? null, outcome.word)
   const counted = input.readings.filter((reading) => outcome.countedReadingIds.includes(reading.id))
   const measuredAt = counted.length === 0 ? null : new Date(Math.max(...counted.map((reading) => reading.occurredAt)))
   const zone = named?.timeZone ?? 'UTC'
@@ -70,7 +72,13 @@ export async function deriveBikeState(work: Work, bikeId: string): Promise<BikeS
     zone,
     measuredAt ?? (outcome.word === 'not-measured-yet' && fitting ? fitting.from : verdict.occurredAt),
   )
-  const checkOn = outcome.checkInDays === null ? null : daysLater(from, outcome.checkInDays)
+  // What was decided otherwise is looked at again soon, whatever the verdict would have waited for.
+  const { decidedCheckDays } = assumptionsWith(input.assumptions).verdict
+  const checkOn = decision
+    ? daysLater(dayIn(zone, decision.occurredAt), decidedCheckDays)
+    : outcome.checkInDays === null
+      ? null
+      : daysLater(from, outcome.checkInDays)
   return {
     bikeId,
     chainId: verdict.chainId,
@@ -87,10 +95,12 @@ export async function deriveBikeState(work: Work, bikeId: string): Promise<BikeS
     measuredAt,
     checkOn,
     chainKm: fitting ? chainKmAt(fitting, entries, entries.at(-1)?.at ?? fitting.from) : null,
-    troubleRank: RANK[outcome.word],
+    troubleRank: decision && decision.decision !== 'change-early' ? RANK['keep-riding'] : RANK[outcome.word],
     troubleOn: checkOn ?? from,
     searchText: named?.text ?? '',
-    lastFactId: verdict.readingId ?? verdict.id,
+    lastFactId: decision?.id ?? verdict.readingId ?? verdict.id,
+    decisionId: decision?.id ?? null,
+    decision: decision?.decision ?? null,
   }
 }
 

@@ -2,6 +2,7 @@ import { chainVerdict } from '@pelrin/core'
 import { v7 } from 'uuid'
 import { factBy, type Work } from '../db/work.ts'
 import { refreshBikeState } from './bikeState.ts'
+import type { ShopFacts } from './shopFacts.ts'
 import { bikeFacts } from './verdictInput.ts'
 
 /**
@@ -9,13 +10,15 @@ import { bikeFacts } from './verdictInput.ts'
  * brings the bike's state up to it.
  *
  * @param because the reading that made it due, and when it happened
+ * @param shared what all bikes of the shop share, where many are judged
  */
 export async function judgeBike(
   work: Work,
   bikeId: string,
   because: { readingId: string | null; occurredAt: Date },
+  shared?: ShopFacts,
 ): Promise<void> {
-  const facts = await bikeFacts(work, bikeId, because.occurredAt)
+  const facts = await bikeFacts(work, bikeId, because.occurredAt, shared)
   const outcome = chainVerdict(facts.input)
   await work.models.Verdict.create(
     {

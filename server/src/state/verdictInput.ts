@@ -2,10 +2,12 @@ import { odometerDistance, type VerdictReading } from '@pelrin/core'
 import type { VerdictInput } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { standingEntries, type StandingEntry } from '../distance/store.ts'
-import { asHouseRule, ruleFor, rulesInForce, type RuleInForce } from '../limits/houseRulesStore.ts'
-import { asAvailable, instrumentsInUse } from '../limits/instrumentsStore.ts'
+import { asAvailable } from '../instruments/store.ts'
+import { asHouseRule, otherRules, ruleFor, type RuleChoice, type RuleInForce } from '../limits/houseRulesStore.ts'
+import { asVerdictReading } from '../readings/attributed.ts'
 import { readingsOfBike, type ReadingFact } from '../readings/store.ts'
 import { presentFitting, type PresentFitting } from './presentFitting.ts'
+import { shopFacts, type ShopFacts } from './shopFacts.ts'
 
 /** Everything known of a bike that its verdict rests on. */
 export interface BikeFacts {
@@ -27,38 +29,17 @@ export function chainKmAt(fitting: PresentFitting, entries: readonly StandingEnt
   return fitting.start === 'fitted' || entries.some((entry) => entry.at >= fitting.from && entry.at <= at) ? 0 : null
 }
 
-function asVerdictReading(reading: ReadingFact, chainKm: number | null): VerdictReading {
-  return {
-    id: reading.id,
-    occurredAt: reading.occurredAt.getTime(),
-    chainKm,
-    source: reading.source,
-    instrument: { id: reading.instrumentId, kind: reading.instrumentKind, biasU: reading.biasU },
-    spots: reading.spots.map(({ place, value, over, under, u, pitches }) => ({
-      u,
-      ...(place === null ? {} : { place }),
-      ...(value === null ? {} : { value }),
-      ...(over === null ? {} : { over }),
-      ...(under === null ? {} : { under }),
-      ...(pitches === null ? {} : { pitches }),
-    })),
-    ...(reading.hint === null ? {} : { hint: reading.hint }),
-  }
-}
-
 /**
  * Gathers what a bike's verdict rests on.
  *
  * @param asOf the moment at which instruments are in date or not
+ * @param shared what all bikes of the shop share, where many are judged
  */
-export async function bikeFacts(work: Work, bikeId: string, asOf: Date): Promise<BikeFacts> {
-  const [bike] = await work.select<{
-    ownRule: string | null
-    customerRule: string | null
-    type: 'derailleur' | 'hub-gear' | 'single-speed'
-    speeds: number
-  }>(
-    `SELECT b.house_rule_id AS "ownRule", c.house_rule_id AS "customerRule", d.type, d.speeds
+export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?: ShopFacts): Promise<BikeFacts> {
+  const [bike] = await work.select<RuleChoice & { type: 'derailleur' | 'hub-gear' | 'single-speed'; speeds: number }>(
+    `SELECT b.house_rule_id AS "ownRule", c.house_rule_id AS "customerRule", d.type, d.speeds,
+       (SELECT w.change_mark FROM instrument_versions w WHERE w.instrument_id = b.marked_instrument_id
+        ORDER BY w.version DESC LIMIT 1) AS "changeMark"
      FROM bikes b JOIN customers c ON c.id = b.customer_id JOIN drives d ON d.bike_id = b.id WHERE b.id = :bikeId`,
     { bikeId },
   )
@@ -66,9 +47,9 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date): Promise
   const fitting = await presentFitting(work, bikeId)
   const readings = await readingsOfBike(work, bikeId)
   const entries = await standingEntries(work, bikeId)
-  const rules = await rulesInForce(work)
-  const rule = ruleFor(rules, [bike.ownRule, bike.customerRule])
-  const instruments = await instrumentsInUse(work)
+  const { rules, instruments, assumptions } = shared ?? (await shopFacts(work))
+  const { assumed, overrides } = assumptions
+  const rule = ruleFor(rules, bike)
   const standing = readings.filter(
     (reading) => reading.supersededBy === null && !reading.deleted && reading.fittingId === fitting?.id,
   )
@@ -81,8 +62,8 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date): Promise
     rule,
     chainKm,
     input: {
-      readings: standing.map((reading) =>
-        asVerdictReading(reading, fitting === null ? null : chainKmAt(fitting, entries, reading.occurredAt)),
+      readings: standing.map((reading): VerdictReading =>
+        asVerdictReading(reading, fitting === null ? null : chainKmAt(fitting, entries, reading.occurredAt), assumed),
       ) as VerdictInput['readings'],
       drive: { type: bike.type, speeds: bike.speeds },
       rule: asHouseRule(rule),
@@ -90,8 +71,11 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date): Promise
         kmSinceFittedNew: fitting?.start === 'fitted' ? chainKm : null,
         ...(fitting?.countChangedAt ? { countChangedAt: fitting.countChangedAt.getTime() } : {}),
       },
-      instruments: instruments.map((instrument) => asAvailable(instrument, asOf)) as VerdictInput['instruments'],
-      otherRules: rules.filter((other) => other.id !== rule.id).map(asHouseRule),
+      instruments: instruments.map((instrument) =>
+        asAvailable(instrument, asOf, assumed),
+      ) as VerdictInput['instruments'],
+      ...(Object.keys(overrides).length === 0 ? {} : { assumptions: { ...overrides } }),
+      otherRules: otherRules(rules, rule, bike),
     },
   }
 }

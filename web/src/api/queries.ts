@@ -11,6 +11,9 @@ export const keys = {
   rack: ['rack'] as const,
   find: (text: string) => ['find', text] as const,
   instruments: ['instruments'] as const,
+  register: ['instruments', 'register'] as const,
+  instrument: (id: string) => ['instruments', id] as const,
+  houseRules: ['house-rules'] as const,
 }
 
 export function createQueryClient(): QueryClient {
@@ -59,6 +62,19 @@ export const useInstruments = () =>
     queryFn: ({ signal }) => ask(endpoints.instruments, { signal }),
     staleTime: 60_000,
   })
+
+export const useRegister = () =>
+  useQuery({ queryKey: keys.register, queryFn: ({ signal }) => ask(endpoints.register, { signal }) })
+
+export const useInstrument = (id: string | undefined) =>
+  useQuery({
+    queryKey: keys.instrument(id ?? ''),
+    queryFn: ({ signal }) => ask(endpoints.instrument, { params: { id: id ?? '' }, signal }),
+    enabled: id !== undefined,
+  })
+
+export const useHouseRules = () =>
+  useQuery({ queryKey: keys.houseRules, queryFn: ({ signal }) => ask(endpoints.houseRules, { signal }) })
 
 /** Bikes like a text. While a new answer is on its way the last one stays, with the text it answers. */
 export const useFind = (text: string) =>

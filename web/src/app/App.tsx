@@ -47,6 +47,9 @@ function Broken() {
 const places = {
   rack: async () => ({ Component: (await import('../places/rack/RackPlace.tsx')).RackPlace }),
   bike: async () => ({ Component: (await import('../places/bike/BikePlace.tsx')).BikePlace }),
+  gauges: async () => ({ Component: (await import('../places/gauges/GaugesPlace.tsx')).GaugesPlace }),
+  ruleChart: async () => ({ Component: (await import('../places/rule-chart/RuleChartPlace.tsx')).RuleChartPlace }),
+  houseRules: async () => ({ Component: (await import('../places/house-rules/HouseRulesPlace.tsx')).HouseRulesPlace }),
   measure: async () => ({ Component: (await import('../places/measure/MeasurePlace.tsx')).MeasurePlace }),
 }
 
@@ -78,6 +81,9 @@ const router = createBrowserRouter([
             path: '/bikes/:id/measure',
             lazy: places.measure,
           },
+          { path: '/gauges/:id?', lazy: places.gauges },
+          { path: '/rule-chart', lazy: places.ruleChart },
+          { path: '/house-rules', lazy: places.houseRules },
           { path: '*', element: <Nowhere /> },
         ],
       },

@@ -10,7 +10,7 @@ const SHEET = [
     [
       ['…', 'finds'],
       ['/', 'finds'],
-      ['⇧ 1–4', 'place'],
+      ['⇧ 1–6', 'place'],
       ['?', 'sheet'],
       ['Esc', 'back'],
     ],
@@ -32,6 +32,10 @@ const SHEET = [
     [
       ['Enter', 'next'],
       ['1–9', 'pick'],
+      ['Alt 1–8', 'jump'],
+      ['Alt I', 'takeInstrument'],
+      ['Alt M', 'mode'],
+      ['Alt O', 'howTaken'],
       ['Alt W', 'whySpot'],
       ['Esc', 'back'],
     ],
@@ -42,6 +46,14 @@ const SHEET = [
       ['M', 'measure'],
       ['C', 'correct'],
       ['W', 'why'],
+      ['D', 'decide'],
+    ],
+  ],
+  [
+    'inGauges',
+    [
+      ['C', 'check'],
+      ['E', 'editRecord'],
     ],
   ],
 ] as const

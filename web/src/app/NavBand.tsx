@@ -58,7 +58,10 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
               alignItems: 'center',
               justifyContent: 'center',
               gap: 1.25,
-              fontSize: 18,
+              minWidth: 0,
+              textAlign: 'center',
+              lineHeight: 1.1,
+              fontSize: { xs: 15, sm: 18 },
               fontWeight: 600,
               textDecoration: 'none',
               color: active ? 'primary.contrastText' : ink('ink'),
@@ -69,7 +72,7 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
               borderImage: i === 0 ? 'none' : `linear-gradient(${ink('edge')} 22px, transparent 22px) 1`,
             }}
           >
-            <Box component="span" aria-hidden sx={{ fontSize: 12.5, fontWeight: 500, opacity: 0.85 }}>
+            <Box component="span" aria-hidden sx={{ fontSize: 12.5, fontWeight: 500, opacity: 0.85, display: { xs: 'none', sm: 'inline' } }}>
               ⇧{i + 1}
             </Box>
             {t(`place.${name}`)}

@@ -4,6 +4,8 @@ export const PLACES = [
   { name: 'rack', path: () => '/rack' },
   { name: 'bike', path: (bikeId: string | undefined) => (bikeId === undefined ? null : `/bikes/${bikeId}`) },
   { name: 'measure', path: (bikeId: string | undefined) => (bikeId === undefined ? null : `/bikes/${bikeId}/measure`) },
+  { name: 'gauges', path: () => '/gauges' },
+  { name: 'rules', path: () => '/house-rules' },
 ] as const
 
 export type PlaceName = (typeof PLACES)[number]['name']
@@ -12,6 +14,8 @@ export type PlaceName = (typeof PLACES)[number]['name']
 export function placeOf(pathname: string): PlaceName | null {
   if (pathname === '/') return 'stand'
   if (pathname === '/rack') return 'rack'
+  if (pathname === '/house-rules') return 'rules'
+  if (/^\/(gauges|rule-chart)(\/|$)/.test(pathname)) return 'gauges'
   if (/^\/bikes\/[^/]+\/measure$/.test(pathname)) return 'measure'
   return /^\/bikes\/[^/]+$/.test(pathname) ? 'bike' : null
 }

@@ -2,6 +2,7 @@ import { MM_PER_INCH, PITCH_MM, spanAtElongation } from '@pelrin/core'
 import { useTranslation } from 'react-i18next'
 import { number } from '../messages/format.ts'
 import { ink } from '../theme/theme.ts'
+import { ChainRun } from './ChainRun.tsx'
 
 const WIDTH = 760
 const HEIGHT = 260
@@ -22,6 +23,7 @@ export function RunRule({
   denominator,
   limit,
   colour,
+  hungWith = null,
 }: {
   lengthMm: number | null
   pitches: number | null
@@ -31,6 +33,8 @@ export function RunRule({
   /** %, where the limit lies. */
   limit: number
   colour: string
+  /** A whole chain: the preload it hangs with, as it is said; null for a run on a rule. */
+  hungWith?: string | null
 }) {
   const { t } = useTranslation()
   const nominal = pitches === null ? null : pitches * PITCH_MM
@@ -46,7 +50,7 @@ export function RunRule({
         })
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={spoken} style={{ display: 'block' }}>
-      <Run lengthMm={lengthMm} pitches={pitches} unit={unit} colour={colour} />
+      <Run lengthMm={lengthMm} pitches={pitches} unit={unit} colour={colour} hungWith={hungWith} />
       {lengthMm !== null && nominal !== null && limitMm !== null && (
         <Glass {...{ lengthMm, nominal, limitMm, unit, denominator, colour }} />
       )}
@@ -60,13 +64,15 @@ function Run({
   pitches,
   unit,
   colour,
+  hungWith,
 }: {
   lengthMm: number | null
   pitches: number | null
   unit: 'mm' | 'in'
   colour: string
+  hungWith: string | null
 }) {
-  const shownMm = Math.max((lengthMm ?? 24 * PITCH_MM) * 1.04, 60)
+  const shownMm = Math.max((lengthMm ?? 24 * PITCH_MM) * (hungWith === null ? 1.04 : 1.08), 60)
   const x = (mm: number): number => PAD + (mm / shownMm) * (WIDTH - 2 * PAD)
   const step = unit === 'in' ? MM_PER_INCH / (shownMm > 700 ? 1 : 4) : shownMm > 700 ? 10 : 5
   const labelled = unit === 'in' ? MM_PER_INCH * (shownMm > 700 ? 5 : 1) : shownMm > 700 ? 100 : 20
@@ -96,34 +102,15 @@ function Run({
       })}
       {realPitch !== null && pitches !== null && pitches <= 160 && (
         <g>
-          {Array.from({ length: pitches }, (_, i) => {
-            const from = x(i * realPitch)
-            const to = x((i + 1) * realPitch)
-            const outer = i % 2 === 1
-            const half = radius * (outer ? 1 : 0.84)
-            return (
-              <rect
-                key={i}
-                x={from - half}
-                width={to - from + 2 * half}
-                y={25 - half}
-                height={2 * half}
-                rx={half}
-                fill={outer ? ink('sheet') : ink('paper')}
-                stroke={ink('edge')}
-                strokeWidth={pitches > 60 ? 0.6 : 1}
-              />
-            )
-          })}
-          {Array.from({ length: pitches + 1 }, (_, i) => (
-            <circle
-              key={i}
-              cx={x(i * realPitch)}
-              cy={25}
-              r={Math.max(1.4, radius * 0.42)}
-              fill={i === 0 || i === pitches ? colour : ink('edge')}
-            />
-          ))}
+          <ChainRun
+            pitches={pitches}
+            at={(pin) => x(pin * realPitch)}
+            y={25}
+            radius={radius}
+            marked={[0, pitches]}
+            colour={colour}
+          />
+          {hungWith !== null && <Hung from={x(0)} to={x(lengthMm ?? 0)} preload={hungWith} />}
           <line x1={x(0)} x2={x(0)} y1={25} y2={top + 15} stroke={colour} strokeWidth={1.6} />
           <line
             x1={x(pitches * realPitch)}
@@ -135,6 +122,21 @@ function Run({
           />
         </g>
       )}
+    </g>
+  )
+}
+
+/** A whole chain hangs from a peg, with a weight at its end; the drawing lies on its side. */
+function Hung({ from, to, preload }: { from: number; to: number; preload: string }) {
+  return (
+    <g>
+      <path d={`M${from - 12} 6v38`} stroke={ink('edge')} strokeWidth={4} />
+      <circle cx={from} cy={25} r={6} fill="none" stroke={ink('edge')} strokeWidth={2.4} />
+      <path d={`M${to} 25h9`} stroke={ink('edge')} strokeWidth={2} />
+      <rect x={to + 9} y={12} width={38} height={26} rx={3} fill={ink('edge')} />
+      <text x={to + 28} y={29.5} fontSize={12.5} fontWeight={700} textAnchor="middle" fill={ink('sheet')}>
+        {preload}
+      </text>
     </g>
   )
 }
@@ -166,6 +168,8 @@ function Glass({
   const first = Math.ceil(from / step)
   const ticks = Array.from({ length: Math.floor(to / step) - first + 1 }, (_, i) => first + i)
   const major = unit === 'in' ? denominator / 8 : 2
+  // Long rules have long numbers: only so many are written that each has room.
+  const labelled = unit === 'in' ? major : 2 * Math.ceil(52 / (2 * step * scale))
   const edge = 205
   // The two names stand apart even where their lines nearly meet.
   const labelShift = Math.max(0, (44 - (x(limitMm) - x(nominal))) / 2)
@@ -193,7 +197,7 @@ function Glass({
               stroke={ink('edge')}
               strokeWidth={isMajor ? 1.5 : 1}
             />
-            {isMajor && x(index * step) > left + 26 && x(index * step) < right - 26 && (
+            {index % labelled === 0 && x(index * step) > left + 26 && x(index * step) < right - 26 && (
               <text
                 x={x(index * step)}
                 y={edge + 44}
@@ -202,7 +206,7 @@ function Glass({
                 textAnchor="middle"
                 fill={ink('ink')}
               >
-                {unit === 'in' ? inchLabel(index) : number(index * step, 0)}
+                {unit === 'in' ? inchLabel(index) : Math.round(index * step)}
               </text>
             )}
           </g>

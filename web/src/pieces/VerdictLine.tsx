@@ -4,6 +4,7 @@ import type { ChainVerdict, SprocketAdvice, VerdictWord } from '@pelrin/core'
 import type { BikeSummary } from '@pelrin/contract'
 import { percent, today } from '../messages/format.ts'
 import { ink } from '../theme/theme.ts'
+import { intervalText } from './intervalText.ts'
 import { Plate } from './Plate.tsx'
 import { lookToday, VERDICT_LOOK } from './verdictLook.ts'
 
@@ -83,17 +84,10 @@ export function VerdictSentence({ verdict, school }: { verdict: ChainVerdict; sc
   const b = <b />
   if (!worst || probabilityOver === null) return <Trans i18nKey="verdict.nothing" values={common} components={{ b }} />
   const values = { ...common, chance: chance(probabilityOver), count: verdict.spotsMeasured }
-  if (worst.value === undefined) {
-    const { over, under } = worst
-    const edges = { over: percent(over ?? 0), under: percent(under ?? 0) }
-    const interval =
-      over !== undefined && under !== undefined
-        ? t('verdict.between', edges)
-        : over !== undefined
-          ? t('verdict.over', edges)
-          : t('verdict.under', edges)
-    return <Trans i18nKey="verdict.interval" values={{ ...values, interval }} components={{ b }} />
-  }
+  if (worst.value === undefined)
+    return (
+      <Trans i18nKey="verdict.interval" values={{ ...values, interval: intervalText(worst, t) }} components={{ b }} />
+    )
   return (
     <Trans
       i18nKey={verdict.spotsMeasured > 1 ? 'verdict.sentenceMany' : 'verdict.sentence'}

@@ -30,6 +30,15 @@ const SIZES: Record<WearRuleSize, Measures> = {
   small: { width: 88, height: 30, edge: 14, depth: 15, pad: 3, minor: 4, major: 7, font: 0, lanes: 1 },
 }
 
+/** Where an elongation lies across a rule of a size. */
+const scaleOf =
+  ({ pad, width }: Measures) =>
+  (value: number): number =>
+    pad + ((Math.min(Math.max(value, LOWEST), HIGHEST) - LOWEST) / (HIGHEST - LOWEST)) * (width - 2 * pad)
+
+/** The same scale, for whatever is drawn beneath a rule of that size. */
+export const WEAR_SCALE = { medium: scaleOf(SIZES.medium), large: scaleOf(SIZES.large) }
+
 const low = (mark: SpotMark): number => (mark.value === null ? (mark.over ?? LOWEST) : mark.value - mark.u)
 const high = (mark: SpotMark): number => (mark.value === null ? (mark.under ?? HIGHEST) : mark.value + mark.u)
 
@@ -68,8 +77,7 @@ export function WearRule({
 }) {
   const { t } = useTranslation()
   const { width, height, edge, depth, pad, minor, major, font, lanes } = SIZES[size]
-  const x = (value: number): number =>
-    pad + ((Math.min(Math.max(value, LOWEST), HIGHEST) - LOWEST) / (HIGHEST - LOWEST)) * (width - 2 * pad)
+  const x = scaleOf(SIZES[size])
   const small = size === 'small'
   const notch = small ? 3.5 : size === 'medium' ? 7 : 10
   const ticks = Array.from({ length: Math.round((HIGHEST - LOWEST) / STEP) + 1 }, (_, i) => LOWEST + i * STEP)

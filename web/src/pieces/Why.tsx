@@ -1,8 +1,10 @@
 import { Box, Link, Stack, Typography } from '@mui/material'
 import { useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { ExplainedInput, Explanation, Unit } from '@pelrin/core'
+import type { ChainVerdict, ExplainedInput, Explanation, School, Unit } from '@pelrin/core'
+import type { SpotMark } from '@pelrin/contract'
 import { number } from '../messages/format.ts'
+import { SchoolsRule } from './SchoolsRule.tsx'
 import { SheetDialog } from './SheetDialog.tsx'
 
 /** Decimals a number of a unit is told with. */
@@ -76,11 +78,18 @@ export function WhyDialog({
   onClose,
   explanations,
   note,
+  verdict,
+  school = 'by-speeds',
+  marks = [],
 }: {
   open: boolean
   onClose: () => void
   explanations: readonly Explanation[]
   note?: ReactNode
+  /** Of a verdict: the other schools stand beside it on one wear rule. */
+  verdict?: ChainVerdict
+  school?: School
+  marks?: readonly SpotMark[]
 }) {
   const { t } = useTranslation()
   return (
@@ -98,6 +107,7 @@ export function WhyDialog({
           }
         />
       ))}
+      {verdict && <SchoolsRule verdict={verdict} school={school} marks={marks} />}
       {note && (
         <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>
           {note}

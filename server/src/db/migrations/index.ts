@@ -1,5 +1,7 @@
 import type { Migration } from './migration.ts'
 import { foundation } from './0001-foundation.ts'
+import { instruments } from './0002-instruments.ts'
+import { houseRules } from './0003-house-rules.ts'
 
 /** Every migration, oldest first. A landed migration is never changed; a new one follows it. */
-export const migrations: readonly Migration[] = [foundation]
+export const migrations: readonly Migration[] = [foundation, instruments, houseRules]

@@ -70,6 +70,7 @@ export interface HouseRuleRow {
   school: School
   name: string | null
   isDefault: boolean
+  retiredAt: Date | null
 }
 export interface HouseRuleVersionRow {
   id: string
@@ -79,6 +80,23 @@ export interface HouseRuleVersionRow {
   watchShare: number
   validFrom: Date
   personId: string | null
+  reason: string | null
+}
+export interface AssumptionVersionRow {
+  id: string
+  version: number
+  overrides: Record<string, number>
+  validFrom: Date
+  personId: string
+  reason: string
+}
+export interface DecisionRow extends FactRow {
+  bikeId: string
+  chainId: string | null
+  fittingId: string | null
+  verdictId: string
+  overruled: VerdictWord
+  decision: 'ride-on' | 'spare' | 'change-early'
 }
 export interface BikeRow {
   id: string
@@ -92,6 +110,8 @@ export interface BikeRow {
   notes: string
   odometerUnit: 'km' | 'mi'
   houseRuleId: string | null
+  /** The instrument whose mark decides, where the rule is "as marked". */
+  markedInstrumentId: string | null
   version: number
 }
 export interface DriveRow {
@@ -136,6 +156,7 @@ export interface InstrumentRow {
   id: string
   kind: InstrumentKind
   name: string
+  connection: string | null
   retiredAt: Date | null
 }
 export interface InstrumentVersionRow {
@@ -147,7 +168,15 @@ export interface InstrumentVersionRow {
   bias: number
   biasU: number
   marks: number[] | null
+  material: string | null
+  rollerMm: number | null
+  seesRollerWear: boolean
+  changeMark: number | null
+  standing: 'in-use' | 'out-of-use'
+  reads: 'true' | 'early' | 'late' | null
   checkedOn: string | null
+  checkedHow: string | null
+  checkDetail: object | null
   validFrom: Date
   personId: string
   reason: string
@@ -160,6 +189,14 @@ export interface ReadingRow extends FactRow {
   instrumentVersionId: string
   distanceEntryId: string | null
   source: 'shop' | 'customer'
+  run: 'lower' | 'upper'
+  load: 'tensioned' | 'slack' | null
+  ruleCelsius: number | null
+  chainCelsius: number | null
+  preloadKg: number | null
+  readerId: string | null
+  baseline: boolean
+  signs: string[]
   hint: 'worn' | 'nothing' | null
   note: string | null
 }
@@ -170,6 +207,9 @@ export interface SpotRow {
   position: number
   place: number | null
   typed: string | null
+  mode: string | null
+  picture: string | null
+  linkIncluded: boolean | null
   unit: 'mm' | 'in' | null
   pastMarkMm: number | null
   lengthMm: number | null
@@ -178,6 +218,7 @@ export interface SpotRow {
   over: number | null
   under: number | null
   u: number
+  borderline: boolean
 }
 export interface VerdictRow extends FactRow {
   bikeId: string
@@ -222,6 +263,9 @@ export interface BikeStateRow {
   troubleOn: string
   searchText: string
   lastFactId: string | null
+  /** The decision that stands beside the verdict, if a mechanic decided otherwise. */
+  decisionId: string | null
+  decision: DecisionRow['decision'] | null
 }
 export interface AuditRow {
   id: string

@@ -2,13 +2,14 @@ import {
   DEFAULTS,
   driveClassOf,
   formatLength,
+  formatMarks,
   KM_PER_MILE,
   limitsFor,
   SHIPPED_RULES,
   spanAtElongation,
 } from '@pelrin/core'
 import type { Chance } from './random.ts'
-import { DRIVES, INSTRUMENTS, type BikePlan, type Care, type InstrumentKey } from './scenario.ts'
+import { DRIVES, instrumentPlan, type BikePlan, type Care, type InstrumentKey } from './scenario.ts'
 
 const DAY = 86_400_000
 
@@ -22,12 +23,10 @@ const WEAR: Record<Care, { life: number; gamma: number }> = {
 /** How late the red drop-in gauge reads, %. */
 const RED_GAUGE_LATE = 0.09
 
+/** A spot as it was typed then. */
 export interface PastSpot {
-  readonly typed: string | null
+  readonly typed: string
   readonly pitches: number | null
-  readonly value: number | null
-  readonly over: number | null
-  readonly under: number | null
 }
 export interface PastReading {
   readonly at: Date
@@ -131,7 +130,7 @@ export class BikeSimulation {
     this.now = new Date(now.getTime() - DAY)
     this.record('digital', [this.spot('digital', 0.58)], null, 2)
     this.now = now
-    this.record('rule', [this.ruled('rule', 16, 0.93)], this.readOdometer(), 1)
+    this.record('rule', [this.ruled('rule', 24, 0.97)], this.readOdometer(), 1)
   }
 
   private rideTo(to: Date): void {
@@ -258,17 +257,13 @@ export class BikeSimulation {
 
   private spot(instrument: InstrumentKey, worn: number): PastSpot {
     if (instrument === 'digital') {
-      const value = Math.round((worn + this.chance.normal(0, DEFAULTS.measuring.digitalU)) * 100) / 100
-      return { ...NOTHING, typed: value.toFixed(2), value }
+      const value = worn + this.chance.normal(0, DEFAULTS.measuring.digitalU)
+      return { typed: value.toFixed(2), pitches: null }
     }
     if (instrument === 'dropIn') {
       const shown = worn - RED_GAUGE_LATE + this.chance.normal(0, DEFAULTS.measuring.dropInMarkU)
-      const marks = INSTRUMENTS.find((one) => one.key === 'dropIn')!.marks
-      return {
-        ...NOTHING,
-        over: [...marks].reverse().find((mark) => shown >= mark) ?? null,
-        under: marks.find((mark) => shown < mark) ?? null,
-      }
+      const { marks = [] } = instrumentPlan('dropIn')
+      return { typed: formatMarks(marks.map((mark) => (shown >= mark ? 'in' : 'out'))), pitches: null }
     }
     return this.ruled(instrument, this.chance.pick([24, 24, 40, 16]), worn)
   }
@@ -280,8 +275,6 @@ export class BikeSimulation {
       instrument === 'ruleInch'
         ? formatLength(lengthMm, { unit: 'in', denominator: 32 }).replace(' in', '')
         : formatLength(lengthMm, { unit: 'mm' }).replace(' mm', '')
-    return { ...NOTHING, typed, pitches }
+    return { typed, pitches }
   }
 }
-
-const NOTHING: PastSpot = { typed: null, pitches: null, value: null, over: null, under: null }

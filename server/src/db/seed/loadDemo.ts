@@ -1,5 +1,5 @@
 import { hash } from '@node-rs/argon2'
-import { chainVerdict, parseLength, SHIPPED_RULES, spanObservation, type VerdictReading } from '@pelrin/core'
+import { chainVerdict, observeSpot, SHIPPED_RULES, type InstrumentRecord, type VerdictReading } from '@pelrin/core'
 import type { VerdictInput } from '@pelrin/contract'
 import { daysLater, dayIn, momentAt } from '../../state/days.ts'
 import { judgeBike } from '../../state/judgeBike.ts'
@@ -19,7 +19,17 @@ import type {
 import { inShop, type Work } from '../work.ts'
 import { BikeSimulation, type Ending, type History, type PastReading } from './history.ts'
 import { Chance } from './random.ts'
-import { customers, DRIVES, INSTRUMENTS, LINE_UP, PEOPLE, SHOP, type BikePlan, type InstrumentKey } from './scenario.ts'
+import {
+  customers,
+  DRIVES,
+  INSTRUMENTS,
+  instrumentPlan,
+  LINE_UP,
+  PEOPLE,
+  SHOP,
+  type BikePlan,
+  type InstrumentKey,
+} from './scenario.ts'
 
 const SEED = 20260
 
@@ -171,7 +181,9 @@ class Loader {
 
   private async loadRules(): Promise<void> {
     const { models, transaction } = this.work
-    for (const [i, { school, limits, watchShare }] of SHIPPED_RULES.entries()) {
+    // "As marked" has no limits of its own: where no instrument is named for a bike, the shop's rule holds.
+    const shipped = [...SHIPPED_RULES, { ...SHIPPED_RULES[0], school: 'as-marked' as const }]
+    for (const [i, { school, limits, watchShare }] of shipped.entries()) {
       const id = this.chance.id(this.founded)
       const versionId = this.chance.id(this.founded)
       if (i === 0) this.rule = { id, versionId }
@@ -186,22 +198,24 @@ class Loader {
   private async loadInstruments(): Promise<void> {
     const { models, transaction } = this.work
     const day = dayIn(SHOP.timeZone, this.today)
-    for (const instrument of INSTRUMENTS) {
+    for (const { key, kind, name, checkedDaysAgo } of INSTRUMENTS) {
       const id = this.chance.id(this.founded)
       const versionId = this.chance.id(this.founded)
-      this.instruments.set(instrument.key, { id, versionId })
-      await models.Instrument.create({ id, kind: instrument.kind, name: instrument.name }, { transaction })
+      this.instruments.set(key, { id, versionId })
+      await models.Instrument.create({ id, kind, name }, { transaction })
+      const { kind: _, marks, ...record } = recordOf(key)
+      const { changeMark = null, seesRollerWear = false } = instrumentPlan(key)
       await models.InstrumentVersion.create(
         {
           id: versionId,
           instrumentId: id,
           version: 1,
-          uMm: 'uMm' in instrument ? instrument.uMm : null,
-          u: 'u' in instrument ? instrument.u : null,
-          bias: 0,
-          biasU: 0,
-          marks: 'marks' in instrument ? [...instrument.marks] : null,
-          checkedOn: daysLater(day, -instrument.checkedDaysAgo),
+          ...record,
+          marks: marks && [...marks],
+          changeMark,
+          seesRollerWear,
+          standing: 'in-use',
+          checkedOn: kind === 'by-hand' ? null : daysLater(day, -checkedDaysAgo),
           validFrom: this.founded,
           personId: this.peopleIds[0]!,
           reason: 'taken into use',
@@ -333,32 +347,32 @@ class Loader {
   }
 
   private spot(readingId: string, past: PastReading, spot: PastReading['spots'][number], position: number): SpotRow {
-    const row: SpotRow = {
+    const seen = observeSpot({
+      record: recordOf(past.instrument),
+      entry: { typed: spot.typed, pitches: spot.pitches },
+    })
+    if (!seen.ok) throw new Error(`${spot.typed} is no reading: ${seen.problem}`)
+    const { observed } = seen
+    return {
       id: this.chance.id(past.at),
       readingId,
       readingOccurredAt: past.at,
       position,
       place: null,
       typed: spot.typed,
-      unit: null,
-      pastMarkMm: null,
-      lengthMm: null,
+      mode: null,
+      picture: null,
+      linkIncluded: null,
+      unit: observed.unit ?? null,
+      pastMarkMm: observed.pastMarkMm ?? null,
+      lengthMm: observed.lengthMm ?? null,
       pitches: spot.pitches,
-      value: spot.value,
-      over: spot.over,
-      under: spot.under,
-      u: instrumentOf(past.instrument).u ?? 0.05,
+      value: observed.value ?? null,
+      over: observed.over ?? null,
+      under: observed.under ?? null,
+      u: observed.u,
+      borderline: observed.borderline,
     }
-    if (spot.pitches === null || spot.typed === null) return row
-    const parsed = parseLength(spot.typed)
-    if (!parsed.ok) throw new Error(`${spot.typed} is no length`)
-    const { lengthMm, unit, pastMarkMm } = parsed.length
-    const { value, u } = spanObservation({
-      lengthMm,
-      pitches: spot.pitches,
-      uMm: instrumentOf(past.instrument).uMm ?? 0.25,
-    })
-    return { ...row, lengthMm, unit, pastMarkMm, value, u }
   }
 
   /** The verdict as it was given then, from the readings there were. */
@@ -401,9 +415,9 @@ class Loader {
   }
 }
 
-function instrumentOf(key: InstrumentKey): { uMm: number | undefined; u: number | undefined } {
-  const found = INSTRUMENTS.find((instrument) => instrument.key === key)!
-  return { uMm: 'uMm' in found ? found.uMm : undefined, u: 'u' in found ? found.u : undefined }
+const recordOf = (key: InstrumentKey): InstrumentRecord => {
+  const { kind, uMm = null, u = null, marks = null } = instrumentPlan(key)
+  return { kind, uMm, u, bias: 0, biasU: 0, marks, material: 'steel', rollerMm: null }
 }
 
 function asVerdictReading(
@@ -412,7 +426,7 @@ function asVerdictReading(
   rows: readonly SpotRow[],
   instruments: ReadonlyMap<InstrumentKey, { id: string }>,
 ): VerdictReading {
-  const kind = INSTRUMENTS.find((instrument) => instrument.key === past.instrument)!.kind
+  const { kind } = instrumentPlan(past.instrument)
   return {
     id,
     occurredAt: past.at.getTime(),

@@ -1,3 +1,4 @@
+import type { InstrumentKind } from '@pelrin/core'
 import type { DriveType } from '@pelrin/core'
 
 /** Saltmarsh Row Cycles, in the harbour town of Ostrey on a tidal island. Everything here is made up. */
@@ -222,6 +223,18 @@ export const LINE_UP = [
   { customer: 'Bram Fenn', label: 'Downs', at: '15:30', reason: 'broke, shortened' },
 ] as const
 
+interface InstrumentPlan {
+  readonly key: string
+  readonly kind: InstrumentKind
+  readonly name: string
+  readonly uMm?: number
+  readonly u?: number
+  readonly marks?: readonly number[]
+  readonly changeMark?: number
+  readonly seesRollerWear?: boolean
+  readonly checkedDaysAgo: number
+}
+
 /** Instruments on the wall. The drop-in gauge with the red handle reads late: nobody has checked it for long. */
 export const INSTRUMENTS = [
   { key: 'rule', kind: 'steel-rule', name: 'Steel rule, 600 mm', uMm: 0.25, checkedDaysAgo: 80 },
@@ -233,9 +246,36 @@ export const INSTRUMENTS = [
     name: 'Drop-in gauge, red handle',
     u: 0.05,
     marks: [0.5, 0.75],
+    changeMark: 0.75,
+    seesRollerWear: true,
     checkedDaysAgo: 430,
   },
+  {
+    key: 'dropInBlue',
+    kind: 'drop-in',
+    name: 'Drop-in gauge, blue handle',
+    u: 0.05,
+    marks: [0.5, 0.75],
+    changeMark: 0.5,
+    seesRollerWear: true,
+    checkedDaysAgo: 60,
+  },
+  {
+    key: 'swingArm',
+    kind: 'swing-arm',
+    name: 'Swing-arm gauge',
+    u: 0.06,
+    marks: [0.5, 0.75, 1],
+    changeMark: 0.75,
+    checkedDaysAgo: 200,
+  },
+  { key: 'graduated', kind: 'graduated', name: 'Graduated gauge', u: 0.06, checkedDaysAgo: 150 },
   { key: 'caliper', kind: 'caliper', name: 'Caliper', uMm: 0.1, checkedDaysAgo: 120 },
-] as const
+  { key: 'hook', kind: 'full-length', name: 'Hook and two-metre rule', uMm: 0.8, checkedDaysAgo: 80 },
+  { key: 'hand', kind: 'by-hand', name: 'By hand', checkedDaysAgo: 80 },
+] as const satisfies readonly InstrumentPlan[]
 
 export type InstrumentKey = (typeof INSTRUMENTS)[number]['key']
+
+/** An instrument of the scenario by its key. */
+export const instrumentPlan = (key: InstrumentKey): InstrumentPlan => INSTRUMENTS.find((one) => one.key === key)!

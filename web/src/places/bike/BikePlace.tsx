@@ -14,7 +14,9 @@ import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { WearChart } from '../../pieces/WearChart.tsx'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { Why, WhyDialog } from '../../pieces/Why.tsx'
+import { AtOdds } from './AtOdds.tsx'
 import { BikeFacts } from './BikeFacts.tsx'
+import { DecideDialog, Decisions } from './Decisions.tsx'
 import { canCorrect, Timeline } from './Timeline.tsx'
 
 /** One bike's whole record. */
@@ -25,6 +27,7 @@ export function BikePlace() {
   const bike = useBike(id)
   const record = bike.data
   const [whyOpen, setWhyOpen] = useState(false)
+  const [deciding, setDeciding] = useState(false)
   const newest = record?.readings.find((reading) => canCorrect(reading, record))
   const measure = useCallback(() => void navigate(`/bikes/${id}/measure`), [navigate, id])
   const correct = useCallback(() => {
@@ -32,7 +35,12 @@ export function BikePlace() {
   }, [navigate, id, newest])
   useLetterKeys(
     useMemo(
-      () => ({ m: { run: measure, intoField: true }, c: { run: correct }, w: { run: () => setWhyOpen(true) } }),
+      () => ({
+        m: { run: measure, intoField: true },
+        c: { run: correct },
+        w: { run: () => setWhyOpen(true) },
+        d: { run: () => setDeciding(true) },
+      }),
       [measure, correct],
     ),
   )
@@ -78,14 +86,23 @@ export function BikePlace() {
               <Why explanations={verdict.outcome.steps} label={t(`word.${summary.word}`)} /> <KeyCap>W</KeyCap>
             </Typography>
             <SettleAndFlags verdict={verdict.outcome} />
+            <Button onClick={() => setDeciding(true)} sx={{ px: 0.5, gap: 1 }}>
+              {t('bike.decide')} <KeyCap>D</KeyCap>
+            </Button>
+            {deciding && <DecideDialog record={record} onClose={() => setDeciding(false)} />}
             <WhyDialog
               open={whyOpen}
               onClose={() => setWhyOpen(false)}
               explanations={verdict.outcome.steps}
+              verdict={verdict.outcome}
+              school={school}
+              marks={summary.marks}
               note={t('why.rules', { school: t(`school.${school}`), version: verdict.ruleVersion })}
             />
           </Box>
         )}
+        <Decisions record={record} />
+        <AtOdds record={record} />
         <WearChart record={record} height={230} />
         <BikeFacts record={record} />
       </Stack>

@@ -3,13 +3,14 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import type { BikeRecord, CorrectedReading, Reading, Spot } from '@pelrin/contract'
 import { clock, day, distance, percent } from '../../messages/format.ts'
+import { intervalText } from '../../pieces/intervalText.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { ink } from '../../theme/theme.ts'
 
-/** Whether a reading can be corrected here: one read on a rule, of the chain that is on the bike now. */
+/** Whether a reading can be corrected here: one of the chain that is on the bike now. */
 export const canCorrect = (reading: Reading, record: BikeRecord): boolean =>
-  reading.instrument.kind === 'steel-rule' && reading.occurredAt >= (record.chain?.fittedAt ?? '')
+  reading.occurredAt >= (record.chain?.fittedAt ?? '')
 
 type Item = { at: string; reading: Reading } | { at: string; event: BikeRecord['events'][number] }
 
@@ -122,6 +123,9 @@ function ReadingItem({
       </Stack>
       <Typography variant="body2" color="textSecondary">
         {t('bike.by', { person: reading.person, instrument: reading.instrument.name })}
+        {reading.reader !== null && `, ${t('bike.held', { person: reading.reader })}`}
+        {reading.source === 'customer' && `, ${t('bike.customerOwn')}`}
+        {reading.baseline && `, ${t('bike.baseline')}`}
         {reading.odometer && `, ${distance(reading.odometer.km, unit)}`}
         {reading.chainKm !== null && `, ${t('bike.at', { km: distance(reading.chainKm, unit) })}`}
       </Typography>
@@ -164,16 +168,16 @@ function Values({ reading, limit }: { reading: CorrectedReading; limit: number }
     (a, b) => (a === null || (b.value ?? b.over ?? -1) > (a.value ?? a.over ?? -1) ? b : a),
     null,
   )
-  if (!worst) return <Typography variant="body2">{t(`instrument.${reading.instrument.kind}`)}</Typography>
+  if (!worst)
+    return (
+      <Typography variant="body2" sx={{ fontWeight: 600 }}>
+        {reading.signs.length === 0
+          ? t('bike.handNothing')
+          : t('bike.hand', { signs: reading.signs.map((sign) => t(`measure.sign.${sign}`)).join(', ') })}
+      </Typography>
+    )
   const over = (worst.value ?? worst.over ?? 0) > limit
-  const said =
-    worst.value !== null
-      ? `${percent(worst.value)} %`
-      : worst.over !== null && worst.under !== null
-        ? t('verdict.between', { over: percent(worst.over), under: percent(worst.under) })
-        : worst.over !== null
-          ? t('verdict.over', { over: percent(worst.over) })
-          : t('verdict.under', { under: percent(worst.under ?? 0) })
+  const said = worst.value !== null ? `${percent(worst.value)} %` : intervalText(worst, t)
   return (
     <Typography variant="body2">
       <Box component="span" sx={{ fontWeight: 700, fontSize: 17, color: over ? ink('madder') : 'inherit' }}>

@@ -1,103 +1,149 @@
 import { Alert, Box, Button, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
-import { useQueryClient } from '@tanstack/react-query'
-import { createRef, useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react'
+import { DEFAULTS } from '@pelrin/core'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
-import type { BikeRecord, Instrument, Problem, Reading } from '@pelrin/contract'
-import { keys } from '../../api/queries.ts'
+import type { BikeRecord, Instrument, Reading } from '@pelrin/contract'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { useTypedAhead } from '../../keys/typing.tsx'
-import { clock } from '../../messages/format.ts'
+import { percent } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
+import { ChainLoop } from '../../pieces/ChainLoop.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
-import { RunRule } from '../../pieces/RunRule.tsx'
-import { SchoolWords } from '../../pieces/SchoolWords.tsx'
-import { SettleAndFlags } from '../../pieces/Settle.tsx'
-import { VerdictHeading, VerdictSentence } from '../../pieces/VerdictLine.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
-import { WearRule } from '../../pieces/WearRule.tsx'
-import { Why, WhyDialog } from '../../pieces/Why.tsx'
-import { emptySpot, useDraft, type DraftSpot } from './draft.ts'
-import { liveVerdict, readOdometer, readSpot, type SpotReading } from './evaluate.ts'
+import { ink } from '../../theme/theme.ts'
+import { PLACES_ROUND, useDraft, type DraftSpot } from './draft.ts'
+import { assumedFor, liveVerdict, readOdometer, readRound, wantsSpots, type SpotReading } from './evaluate.ts'
+import { celsiusWrong, HowTaken, preloadWrong } from './HowTaken.tsx'
+import { InstrumentWall } from './InstrumentWall.tsx'
+import { LivePane } from './LivePane.tsx'
+import { MarksPad } from './MarksPad.tsx'
 import { OdometerField } from './OdometerField.tsx'
-import { saveDraft } from './save.ts'
+import { PinPictures } from './PinPictures.tsx'
+import { SignsPad } from './SignsPad.tsx'
 import { SpotField } from './SpotField.tsx'
+import { Traps } from './Traps.tsx'
+import { useSaving } from './useSaving.ts'
+import { shortLabel, spreadOf } from './labels.ts'
 
-const LAST_RULE = 'pelrin-last-rule'
-const MOST_SPOTS = 8
+const LAST_INSTRUMENT = 'pelrin-last-instrument'
+const MODES = ['pin-to-pin', 'inside-rollers', 'outside-rollers'] as const
+/** A whole mark a rule's end can be read against, without a length: whole inches, or every 50 mm. */
+const WHOLE_MARK = /^\s*(?:\d{1,2}\s*(?:in|"|″)|\d{2,4}\s*(?:mm)?)\s*$/i
 
 export function MeasureBench({
   record,
-  rules,
+  instruments,
   corrects,
 }: {
   record: BikeRecord
-  rules: readonly Instrument[]
+  instruments: readonly Instrument[]
   corrects: Reading | null
 }) {
   const { t } = useTranslation()
   const navigate = useNavigate()
-  const client = useQueryClient()
-  const { session, tell } = useSurroundings()
+  const { session } = useSurroundings()
   const bikeId = record.summary.id
-  const { draft, restored, change, clear } = useDraft(bikeId, corrects)
-  const [saving, setSaving] = useState(false)
-  const [refusal, setRefusal] = useState<Problem | null>(null)
+  const isNew = record.chain?.baselineWanted ?? false
+  const { draft, restored, change, clear } = useDraft(bikeId, corrects, isNew)
   const [whyOpen, setWhyOpen] = useState(false)
-  const [focused, setFocused] = useState(0)
+  const [place, setPlace] = useState(0)
   const [openedAt] = useState(() => Date.now())
+  const spotInput = useRef<HTMLInputElement>(null)
   const odometerInput = useRef<HTMLInputElement>(null)
   const reasonInput = useRef<HTMLInputElement>(null)
-  const spotInputs = useRef<RefObject<HTMLInputElement | null>[]>([])
-  const inputOf = (i: number): RefObject<HTMLInputElement | null> => (spotInputs.current[i] ??= createRef())
 
   const instrument =
-    rules.find((rule) => rule.id === (draft.instrumentId ?? localStorage.getItem(LAST_RULE))) ?? rules[0]
-  const spots = useMemo(() => draft.spots.map((spot) => readSpot(spot, instrument)), [draft.spots, instrument])
+    instruments.find((one) => one.id === (draft.instrumentId ?? localStorage.getItem(LAST_INSTRUMENT))) ??
+    instruments.find((one) => one.kind === 'steel-rule') ??
+    instruments[0]!
+  const byHand = instrument.kind === 'by-hand'
+  const assumed = useMemo(() => assumedFor(record), [record])
+  const spots = useMemo(() => readRound(draft, instrument, assumed), [draft, instrument, assumed])
   const unit = record.lastOdometer?.unit ?? session.shop.distanceUnit
   // A correction is held against the value before the one it takes the place of, which the server knows; here
   // only a new reading is asked about.
   const odometer = readOdometer(draft.odometer.typed, unit, corrects ? null : (record.lastOdometer?.km ?? null))
   const live = liveVerdict(record, draft, spots, instrument, odometer, openedAt, corrects?.id ?? null)
-  const verdict = live?.verdict ?? null
-  const fieldError = (path: string): string | undefined => refusal?.fields?.find((field) => field.path === path)?.code
+  const {
+    saving,
+    save: send,
+    refused,
+    forgive,
+    wrongAt,
+    wrongIn,
+    elsewhere,
+  } = useSaving(record, corrects?.id ?? null, unit)
+  const spot = draft.spots[place]!
+  const reading = spots[place]!
+  const typedPlaces = spots.flatMap((one, i) => (one.state === 'empty' ? [] : [i]))
+  const readyPlaces = spots.flatMap((one, i) => (one.state === 'ready' ? [i] : []))
 
-  const setSpot = (i: number, spot: DraftSpot): void => {
-    setRefusal(null)
-    change({ spots: draft.spots.map((old, j) => (i === j ? spot : old)) })
+  const setSpot = (changed: DraftSpot): void => {
+    forgive()
+    change((before) => ({ spots: before.spots.map((old, i) => (i === place ? changed : old)) }))
+  }
+  const focusEntry = useCallback(() => {
+    if (spotInput.current) {
+      spotInput.current.focus()
+      spotInput.current.select()
+    } else document.querySelector<HTMLElement>('[data-first-sign]')?.focus()
+  }, [])
+  const goTo = (next: number): void => {
+    // Drawn at once, so that the next key already lands in the new place.
+    flushSync(() => setPlace(next))
+    focusEntry()
   }
 
   useEffect(() => {
-    spotInputs.current[0]?.current?.focus()
-  }, [])
-  useTypedAhead((text) =>
-    setSpot(0, { ...(draft.spots[0] ?? emptySpot()), typed: (draft.spots[0]?.typed ?? '') + text }),
-  )
-
+    focusEntry()
+  }, [focusEntry, instrument.kind])
+  useTypedAhead((text) => setSpot({ ...spot, typed: spot.typed + text }))
   const leave = useCallback(() => {
     // At once: the next key is already meant for the place it leads to.
     void navigate(corrects ? `/bikes/${bikeId}` : `/?bike=${bikeId}`, { flushSync: true })
   }, [navigate, corrects, bikeId])
   useHotkeys('escape', () => !whyOpen && leave(), { enableOnFormTags: true })
   useHotkeys('alt+w', () => setWhyOpen(true), { enableOnFormTags: true, preventDefault: true })
+  useHotkeys('alt+m', () => change((before) => ({ mode: MODES[(MODES.indexOf(before.mode) + 1) % MODES.length]! })), {
+    enableOnFormTags: true,
+    preventDefault: true,
+    enabled: instrument.kind === 'caliper',
+  })
+  useHotkeys(
+    Array.from({ length: PLACES_ROUND }, (_, i) => `alt+${i + 1}`),
+    (event) => goTo(Number(event.code.replace('Digit', '')) - 1),
+    { enableOnFormTags: true, preventDefault: true, enabled: wantsSpots(instrument.kind) },
+  )
 
-  const goOnFrom = (i: number, reading: SpotReading): void => {
-    if (reading.state === 'ready' && i < MOST_SPOTS - 1) {
-      // Drawn at once, so that the next key already lands in the new field.
-      if (i === draft.spots.length - 1) flushSync(() => change({ spots: [...draft.spots, emptySpot()] }))
-      inputOf(i + 1).current?.focus()
-    } else if (reading.state === 'ready' || (reading.state === 'empty' && i > 0)) odometerInput.current?.focus()
+  const choose = (id: string): void => {
+    forgive()
+    change({ instrumentId: id })
+    // A whole chain is read at one place, which is the first.
+    if (instruments.find((one) => one.id === id)?.kind === 'full-length') setPlace(0)
+  }
+  const goOn = (from: SpotReading): void => {
+    const next = draft.spots.findIndex((one, i) => i > place && one.typed.trim() === '')
+    if (from.state === 'ready' && wantsSpots(instrument.kind) && next >= 0) goTo(next)
+    else if (from.state === 'ready' || (from.state === 'empty' && typedPlaces.length > 0))
+      odometerInput.current?.focus()
   }
 
   /** Leads to the first thing that stands in the way; true when nothing does. */
   const complete = (odometerNow = draft.odometer): boolean => {
-    const notReady = spots.findIndex((spot, i) => spot.state !== 'ready' && !(spot.state === 'empty' && i > 0))
-    if (notReady >= 0) {
-      inputOf(notReady).current?.focus()
+    if (byHand ? draft.signs === null : typedPlaces.length === 0) {
+      focusEntry()
       return false
     }
+    const notReady = byHand ? undefined : typedPlaces.find((i) => spots[i]?.state !== 'ready')
+    if (notReady !== undefined) {
+      goTo(notReady)
+      return false
+    }
+    if (celsiusWrong(draft.ruleCelsius) || celsiusWrong(draft.chainCelsius) || preloadWrong(draft.preloadKg))
+      return false
     if (odometer.state === 'problem') {
       odometerInput.current?.focus()
       return false
@@ -112,47 +158,31 @@ export function MeasureBench({
     }
     return true
   }
-
-  const save = async (odometerNow = draft.odometer): Promise<void> => {
-    if (saving || !instrument || !complete(odometerNow)) return
-    setSaving(true)
-    localStorage.setItem(LAST_RULE, instrument.id)
-    const name = `${record.customer.name}, ${record.summary.label}`
-    try {
-      const saved = await saveDraft({
-        draft: { ...draft, odometer: odometerNow },
-        spots,
-        instrumentId: instrument.id,
-        unit,
-        bikeId,
-        corrects: corrects?.id ?? null,
-        personId: session.person.id,
-        title: t('outbox.reading', { bike: name, time: clock(new Date().toISOString()) }),
-      })
-      if (saved.end === 'refused') {
-        setRefusal(saved.problem)
-        return
-      }
+  const save = (odometerNow = draft.odometer): void => {
+    if (!complete(odometerNow)) return
+    localStorage.setItem(LAST_INSTRUMENT, instrument.id)
+    void send({ ...draft, odometer: odometerNow }, byHand ? [] : spots, instrument, () => {
       clear()
       leave()
-      if (saved.end === 'saved') {
-        client.setQueryData(keys.bike(bikeId), saved.record)
-        void client.invalidateQueries({ queryKey: keys.lineUp })
-        void client.invalidateQueries({ queryKey: keys.rack })
-        tell(t('measure.savedToast', { word: t(`word.${saved.record.summary.word}`).toLowerCase() }))
-      } else tell(t('measure.kept'))
-    } finally {
-      setSaving(false)
-    }
+    })
   }
 
-  const shown = spots[focused]?.state === 'ready' ? spots[focused] : spots.findLast((spot) => spot.state === 'ready')
-  const drawn = shown?.state === 'ready' ? shown : null
-  const look = verdict ? VERDICT_LOOK[verdict.word] : null
-  const readySpots = spots.flatMap((spot) => (spot.state === 'ready' ? [spot] : []))
+  const look = live ? VERDICT_LOOK[live.verdict.word] : null
+  const worstPlace = live?.worstTyped === null || live === null ? null : (readyPlaces[live.worstTyped] ?? null)
+  const drawnPlace = reading.state === 'ready' ? place : (readyPlaces.at(-1) ?? place)
+  const wanted = live && readyPlaces.length > 0 ? live.verdict.spotsWanted : DEFAULTS.measuring.spotsWanted
+  const spread = spreadOf(spots)
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '430px minmax(0, 1fr)' }, minHeight: '100%' }}>
-      <Stack sx={{ p: 2.5, pt: 2, gap: 1.75, borderRight: { md: 1 }, borderColor: { md: 'divider' } }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', md: '430px minmax(0, 1fr)' },
+        gridTemplateRows: 'auto 1fr',
+        minHeight: '100%',
+      }}
+    >
+      <InstrumentWall instruments={instruments} chosen={instrument.id} onChoose={choose} onDone={focusEntry} />
+      <Stack sx={{ p: 2.25, pt: 1.25, gap: 1.25, borderRight: { md: 1 }, borderColor: { md: 'divider' } }}>
         <Box>
           <Typography variant="h2" component="h1">
             {corrects ? t('bike.correctTitle') : record.customer.name}
@@ -176,54 +206,90 @@ export function MeasureBench({
             {t('measure.restored')}
           </Alert>
         )}
-        <ToggleButtonGroup
-          exclusive
-          fullWidth
-          color="primary"
-          value={instrument?.id}
-          aria-label={t('measure.instrument')}
-          onChange={(_, id: string | null) => id !== null && change({ instrumentId: id })}
-        >
-          {rules.map((rule) => (
-            <ToggleButton key={rule.id} value={rule.id} sx={{ minHeight: 48, fontSize: 15.5, lineHeight: 1.15 }}>
-              {rule.name}
-              {rule.checkLapsed && ` (${t('instrument.lapsed')})`}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-        <Stack sx={{ gap: 1.5 }}>
-          {draft.spots.map((spot, i) => (
-            <SpotField
-              key={spot.id}
-              index={i}
-              spot={spot}
-              reading={spots[i] ?? { state: 'empty' }}
-              error={fieldError(`spots.${i}.typed`) ?? fieldError(`spots.${i}.pitches`)}
-              inputRef={inputOf(i)}
-              onChange={(changed) => setSpot(i, changed)}
-              onEnter={(reading) => goOnFrom(i, reading)}
-              onFocus={() => setFocused(i)}
-              onRemove={
-                draft.spots.length > 1 ? () => change({ spots: draft.spots.filter((_, j) => j !== i) }) : undefined
-              }
-            />
-          ))}
-        </Stack>
+        {isNew && !corrects && (
+          <Typography variant="body2" sx={{ color: ink('brass'), fontWeight: 600 }}>
+            {t('measure.baselineAsk')}
+          </Typography>
+        )}
+        {wantsSpots(instrument.kind) && (
+          <ChainLoop
+            spots={spots.map((one, i) => ({
+              state:
+                wrongAt(i) !== undefined || one.state === 'problem' || one.state === 'no-count'
+                  ? 'problem'
+                  : one.state === 'empty'
+                    ? 'empty'
+                    : 'ready',
+              label: shortLabel(one),
+            }))}
+            current={place}
+            worst={worstPlace}
+            colour={look?.colour ?? ink('edge')}
+            named={draft.named}
+            wanted={wanted > 0 ? t('measure.wanted', { count: wanted }) : t('measure.wantedNone')}
+            spread={spread === null ? null : t('measure.spread', { percent: percent(spread) })}
+            onPick={goTo}
+          />
+        )}
+        {instrument.kind === 'caliper' && (
+          <ToggleButtonGroup
+            exclusive
+            fullWidth
+            value={draft.mode}
+            aria-label={t('measure.mode')}
+            onChange={(_, mode: (typeof MODES)[number] | null) => mode !== null && change({ mode })}
+          >
+            {MODES.map((mode) => (
+              <ToggleButton key={mode} value={mode} sx={{ minHeight: 48, lineHeight: 1.1, fontSize: 15 }}>
+                {t(`measure.modeOf.${mode}`)}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+        )}
+        {byHand ? (
+          <SignsPad
+            signs={draft.signs}
+            onChange={(signs) => change({ signs })}
+            onEnter={() => odometerInput.current?.focus()}
+          />
+        ) : (
+          <SpotField
+            place={place}
+            spot={spot}
+            reading={reading}
+            instrument={instrument}
+            chainPitches={record.chain?.pitches ?? null}
+            error={wrongAt(place)}
+            inputRef={spotInput}
+            onChange={setSpot}
+            onEnter={goOn}
+          />
+        )}
+        {instrument.kind === 'drop-in' && (
+          <MarksPad
+            marks={instrument.marks ?? []}
+            typed={spot.typed}
+            onChange={(typed) => setSpot({ ...spot, typed })}
+          />
+        )}
+        {instrument.kind === 'steel-rule' && (spot.picture !== null || WHOLE_MARK.test(spot.typed)) && (
+          <PinPictures picture={spot.picture} onPick={(picture) => setSpot({ ...spot, picture })} />
+        )}
         <OdometerField
           odometer={draft.odometer}
           reading={odometer}
           last={corrects ? null : record.lastOdometer}
           unit={unit}
-          error={fieldError('odometer.typed')}
+          error={wrongIn('odometer.typed')}
           inputRef={odometerInput}
           onChange={(changed) => {
-            setRefusal(null)
+            forgive()
             change({ odometer: changed })
           }}
-          onEnter={() => (corrects ? (complete(), reasonInput.current?.focus()) : void save())}
+          onEnter={() => (corrects ? (complete(), reasonInput.current?.focus()) : save())}
           onAnswer={(answered) => {
             change({ odometer: answered })
-            void save(answered)
+            save(answered)
           }}
         />
         {corrects && (
@@ -232,89 +298,54 @@ export function MeasureBench({
             label={t('bike.reason')}
             value={draft.reason}
             onChange={(event) => change({ reason: event.target.value })}
-            helperText={fieldError('reason') ? t(`problems.${fieldError('reason')}`) : t('bike.correctNote')}
+            helperText={wrongIn('reason') ? t(`problems.${wrongIn('reason')}`) : t('bike.correctNote')}
             slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 200 } }}
             onKeyDown={(event) => {
-              if (event.key === 'Enter') {
-                event.preventDefault()
-                void save()
-              }
+              if (event.key !== 'Enter') return
+              event.preventDefault()
+              save()
             }}
           />
         )}
-        {refusal &&
-          !refusal.fields?.some((field) =>
-            /^(spots\.\d+\.(typed|pitches)|odometer\.typed|reason)$/.test(field.path),
-          ) && (
-            <Alert severity="error" icon={false}>
-              {refusal.fields?.map((field) => field.detail).join(' ') ??
-                t(`problems.${refusal.code}`, { requestId: refusal.requestId })}
-            </Alert>
-          )}
-        <Button variant="contained" size="large" disabled={saving} onClick={() => void save()} sx={{ minHeight: 56 }}>
-          {saving ? t('measure.saving') : t('measure.save')}
-        </Button>
-        <Typography variant="body2" color="textSecondary">
-          {t('measure.traps')}
-        </Typography>
-      </Stack>
-
-      <Stack component="section" aria-label={t('measure.live')} sx={{ p: 2.5, pt: 1.75, gap: 1.25, minWidth: 0 }}>
-        {verdict && look && (
-          <>
-            <Stack direction="row" sx={{ alignItems: 'center', gap: 2, minHeight: 46 }}>
-              {readySpots.length > 0 ? (
-                <VerdictHeading word={verdict.word} advice={verdict.advice} height={36} />
-              ) : (
-                <Typography sx={{ fontSize: 26, fontWeight: 600, color: 'text.secondary' }}>
-                  {t('measure.waiting')}
-                </Typography>
-              )}
-            </Stack>
-            <Box sx={{ maxWidth: 660 }}>
-              <WearRule
-                size="large"
-                marks={readySpots.length > 0 ? (live?.marks ?? []) : []}
-                limit={verdict.limit}
-                watch={verdict.watch}
-                colour={look.colour}
-              />
-            </Box>
-            <Box sx={{ minHeight: 74 }} aria-live="polite" data-testid="live">
-              {readySpots.length > 0 && (
-                <>
-                  <Typography>
-                    <VerdictSentence verdict={verdict} school={record.verdictInput?.rule.school ?? 'by-speeds'} />{' '}
-                    <Why explanations={verdict.steps} label={t(`word.${verdict.word}`)} /> <KeyCap>Alt W</KeyCap>
-                  </Typography>
-                  <SettleAndFlags verdict={verdict} />
-                </>
-              )}
-            </Box>
-            <RunRule
-              lengthMm={drawn?.length.lengthMm ?? null}
-              pitches={drawn?.pitches ?? null}
-              unit={drawn?.length.unit ?? 'mm'}
-              denominator={drawn?.length.denominator ?? 32}
-              limit={verdict.limit}
-              colour={look.colour}
-            />
-            {readySpots.length > 0 && <SchoolWords verdict={verdict} />}
-            <WhyDialog
-              open={whyOpen}
-              onClose={() => setWhyOpen(false)}
-              explanations={[
-                ...readySpots.flatMap(({ observation }) => [observation.explanation, observation.uExplanation]),
-                ...verdict.steps,
-              ]}
-              note={t('why.rules', {
-                school: t(`school.${record.verdictInput?.rule.school ?? 'by-speeds'}`),
-                version: record.verdictInput?.rule.version ?? 1,
-              })}
-            />
-          </>
+        <HowTaken
+          draft={draft}
+          instrument={instrument}
+          people={session.people}
+          writer={session.person}
+          preloadKg={assumed.measuring.preloadKg}
+          isNew={isNew}
+          onChange={change}
+        />
+        {refused && (elsewhere.length > 0 || refused.fields === undefined) && (
+          <Alert severity="error" icon={false}>
+            {elsewhere.length > 0
+              ? elsewhere.map((field) => field.detail).join(' ')
+              : t(`problems.${refused.code}`, { requestId: refused.requestId })}
+          </Alert>
         )}
+        <Button
+          variant="contained"
+          size="large"
+          disabled={saving}
+          onClick={() => save()}
+          sx={{ minHeight: 56, gap: 1.5 }}
+        >
+          {saving ? t('measure.saving') : t('measure.save')} <KeyCap>Enter</KeyCap>
+        </Button>
+        <Traps instrument={instrument} preloadKg={assumed.measuring.preloadKg} />
       </Stack>
+      <LivePane
+        record={record}
+        instrument={instrument}
+        live={live}
+        anything={readyPlaces.length > 0 || (byHand && draft.signs !== null)}
+        spots={spots}
+        draft={draft}
+        drawn={{ spot: draft.spots[drawnPlace]!, reading: spots[drawnPlace]! }}
+        assumed={assumed}
+        whyOpen={whyOpen}
+        onWhy={setWhyOpen}
+      />
     </Box>
   )
 }

@@ -1,5 +1,6 @@
-import { useParams, useSearchParams } from 'react-router'
+import { INSTRUMENT_KINDS } from '@pelrin/core'
 import { useTranslation } from 'react-i18next'
+import { useParams, useSearchParams } from 'react-router'
 import { useBike, useInstruments } from '../../api/queries.ts'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
 import { MeasureBench } from './MeasureBench.tsx'
@@ -15,8 +16,12 @@ export function MeasurePlace() {
   if (!bike.data) return <Failure error={bike.error} again={() => void bike.refetch()} />
   if (!instruments.data) return <Failure error={instruments.error} again={() => void instruments.refetch()} />
   if (!bike.data.chain) return <Empty>{t('measure.noChain')}</Empty>
-  const rules = instruments.data.filter((instrument) => instrument.kind === 'steel-rule')
-  if (rules.length === 0) return <Empty>{t('measure.noRule')}</Empty>
+  if (instruments.data.length === 0) return <Empty>{t('measure.noInstrument')}</Empty>
   const corrects = bike.data.readings.find((reading) => reading.id === search.get('correct')) ?? null
-  return <MeasureBench key={`${id} ${corrects?.id ?? ''}`} record={bike.data} rules={rules} corrects={corrects} />
+  const onTheWall = [...instruments.data].sort(
+    (a, b) => INSTRUMENT_KINDS.indexOf(a.kind) - INSTRUMENT_KINDS.indexOf(b.kind),
+  )
+  return (
+    <MeasureBench key={`${id} ${corrects?.id ?? ''}`} record={bike.data} instruments={onTheWall} corrects={corrects} />
+  )
 }

@@ -1,105 +1,130 @@
-import { Box, Button, IconButton, Stack, TextField, Typography } from '@mui/material'
-import CloseIcon from '@mui/icons-material/Close'
+import { Box, Button, Stack, TextField, Typography } from '@mui/material'
+import { entryForm, formatLength } from '@pelrin/core'
 import type { TFunction } from 'i18next'
 import { useRef, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
-import { formatLength } from '@pelrin/core'
+import type { Instrument } from '@pelrin/contract'
 import { number, percent } from '../../messages/format.ts'
+import { intervalText } from '../../pieces/intervalText.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { ink } from '../../theme/theme.ts'
 import type { DraftSpot } from './draft.ts'
 import type { SpotReading } from './evaluate.ts'
 
-/** One spot: what the rule shows, the counts it can be, and what it comes to. */
+/** The spot in hand: what the instrument shows, the counts it can be, and what it comes to. */
 export function SpotField({
-  index,
+  place,
   spot,
   reading,
+  instrument,
+  chainPitches,
   error,
   inputRef,
   onChange,
   onEnter,
-  onRemove,
-  onFocus,
 }: {
-  index: number
+  /** Round the chain, from 0. */
+  place: number
   spot: DraftSpot
   reading: SpotReading
+  instrument: Instrument
+  /** The count recorded for the chain, to be confirmed for a whole length; null when not known. */
+  chainPitches: number | null
   /** A problem the server named for this spot. */
   error: string | undefined
   inputRef: RefObject<HTMLInputElement | null>
   onChange: (spot: DraftSpot) => void
-  /** Enter with a count known (or nothing typed): go on. */
+  /** Enter with nothing left to say of this spot: go on. */
   onEnter: (reading: SpotReading) => void
-  onRemove: (() => void) | undefined
-  onFocus: () => void
 }) {
   const { t } = useTranslation()
   const choices = useRef<HTMLDivElement>(null)
+  const countInput = useRef<HTMLInputElement>(null)
+  const { kind } = instrument
+  const whole = kind === 'full-length'
   const pick = (pitches: number): void => {
     onChange({ ...spot, pitches })
     inputRef.current?.focus()
   }
-  const wrong =
-    error !== undefined
-      ? t(`problems.${error}`, { pitches: spot.pitches ?? '', elongation: '' })
-      : problemText(reading, t)
+  const wrong = error !== undefined ? t(`problems.${error}`) : problemText(reading, t)
+  const waitsForCount = reading.state === 'choose'
+  const says = (
+    <Box id="spot-says" aria-live="polite" sx={{ flex: 1, minWidth: 0, pt: 0.25 }}>
+      {reading.state === 'ready' && wrong === null && <Says reading={reading} />}
+      {wrong !== null && (
+        <Typography variant="body2" sx={{ color: ink('madder') }}>
+          {wrong}
+        </Typography>
+      )}
+      {reading.state === 'empty' && (
+        <Typography variant="body2" color="textSecondary">
+          {t(`measure.hint.${kind}`)}
+        </Typography>
+      )}
+      {waitsForCount && !whole && <Typography variant="body2">{t('measure.countChoose')}</Typography>}
+      {waitsForCount && whole && <Typography variant="body2">{t('measure.countWhole')}</Typography>}
+    </Box>
+  )
   return (
     <Box>
       <Stack direction="row" sx={{ gap: 1.5, alignItems: 'flex-start' }}>
         <TextField
           inputRef={inputRef}
-          label={t('measure.spot', { n: index + 1 })}
+          label={whole ? t('measure.whole') : t('measure.spot', { n: place + 1 })}
           value={spot.typed}
           onChange={(event) => onChange({ ...spot, typed: event.target.value })}
-          onFocus={onFocus}
           error={wrong !== null}
           slotProps={{
             inputLabel: { shrink: true },
             htmlInput: {
-              inputMode: 'text',
+              inputMode: entryForm(kind) === 'scale' ? 'decimal' : 'text',
               autoComplete: 'off',
+              autoCapitalize: 'none',
               spellCheck: false,
               maxLength: 40,
-              'data-takes-back': index === 0,
-              'aria-describedby': `spot-${index}-says`,
+              'data-takes-back': true,
+              'aria-describedby': 'spot-says',
             },
           }}
-          placeholder={index === 0 ? '204.6' : ''}
-          sx={{ width: 190, flexShrink: 0, '& input': { fontSize: 26, fontWeight: 600, py: 1.1 } }}
+          sx={{ width: 176, flexShrink: 0, '& input': { fontSize: 26, fontWeight: 600, py: 1.1 } }}
           onKeyDown={(event) => {
             if (event.key !== 'Enter') return
             event.preventDefault()
-            if (reading.state === 'choose') choices.current?.focus()
+            if (whole && reading.state !== 'empty' && reading.state !== 'problem') countInput.current?.focus()
+            else if (waitsForCount) choices.current?.focus()
             else onEnter(reading)
           }}
         />
-        <Box id={`spot-${index}-says`} aria-live="polite" sx={{ flex: 1, minWidth: 0, pt: 0.25 }}>
-          {reading.state === 'ready' && wrong === null && <Says reading={reading} />}
-          {wrong !== null && (
-            <Typography variant="body2" sx={{ color: ink('madder') }}>
-              {wrong}
-            </Typography>
-          )}
-          {reading.state === 'empty' && index === 0 && (
-            <Typography variant="body2" color="textSecondary">
-              {t('measure.length')}: {t('measure.lengthHint')}
-            </Typography>
-          )}
-          {reading.state === 'choose' && <Typography variant="body2">{t('measure.countChoose')}</Typography>}
-        </Box>
-        {onRemove && (
-          <IconButton
-            aria-label={t('measure.removeSpot', { n: index + 1 })}
-            onClick={onRemove}
-            sx={{ width: 48, height: 48 }}
-          >
-            <CloseIcon fontSize="small" />
-          </IconButton>
+        {whole ? (
+          <TextField
+            inputRef={countInput}
+            label={t('measure.countLabel')}
+            value={spot.pitches ?? ''}
+            placeholder={chainPitches === null ? '' : String(chainPitches)}
+            onChange={(event) => {
+              const digits = event.target.value.replace(/\D/g, '').slice(0, 3)
+              onChange({ ...spot, pitches: digits === '' ? null : Number(digits) })
+            }}
+            slotProps={{
+              inputLabel: { shrink: true },
+              htmlInput: { inputMode: 'numeric', autoComplete: 'off', 'aria-describedby': 'spot-says' },
+            }}
+            sx={{ width: 104, flexShrink: 0, '& input': { fontSize: 26, fontWeight: 600, py: 1.1 } }}
+            onKeyDown={(event) => {
+              if (event.key !== 'Enter') return
+              event.preventDefault()
+              // Enter on the recorded count takes it: it was looked at.
+              if (spot.pitches === null && chainPitches !== null) onChange({ ...spot, pitches: chainPitches })
+              else onEnter(reading)
+            }}
+          />
+        ) : (
+          says
         )}
       </Stack>
-      {reading.state === 'choose' && (
+      {whole && <Box sx={{ mt: 0.5 }}>{says}</Box>}
+      {waitsForCount && !whole && (
         <Stack
           ref={choices}
           direction="row"
@@ -140,7 +165,7 @@ export function SpotField({
 }
 
 function problemText(reading: SpotReading, t: TFunction): string | null {
-  if (reading.state === 'problem') return t(`problems.${reading.problem}`)
+  if (reading.state === 'problem') return t(`problems.${reading.problem}`, { ...reading.values })
   if (reading.state !== 'no-count') return null
   const { below, above } = reading
   if (below === null) return t('measure.fitsNoneShort')
@@ -155,34 +180,42 @@ function problemText(reading: SpotReading, t: TFunction): string | null {
 /** What a spot comes to: elongation with its uncertainty, count, and how the text was read. */
 function Says({ reading }: { reading: Extract<SpotReading, { state: 'ready' }> }) {
   const { t } = useTranslation()
-  const { length, pitches, observation } = reading
-  const inches = formatLength(length.lengthMm, { unit: 'in', denominator: length.denominator ?? 32 })
-  const past = length.pastMarkMm
-  const markName =
-    past === null
-      ? ''
-      : length.unit === 'in'
-        ? formatLength(past, { unit: 'in', decimals: 0 })
-        : formatLength(past, { unit: 'mm', decimals: 0 })
+  const { observed, span } = reading
+  const said = observed.value === undefined ? intervalText(observed, t) : `${percent(observed.value)} %`
   return (
     <>
       <Typography sx={{ fontSize: 19, fontWeight: 700, whiteSpace: 'nowrap' }}>
-        {percent(observation.value)} %{' '}
+        {said}{' '}
         <Box component="span" sx={{ fontWeight: 500 }}>
-          ± {percent(observation.u)}
+          ± {percent(observed.u)}
         </Box>{' '}
         <Box component="span" sx={{ fontSize: 15 }}>
-          <Why explanations={[observation.explanation, observation.uExplanation]} label={t('measure.worn')} />
+          <Why explanations={observed.explanations} label={t('measure.worn')} />
         </Box>
       </Typography>
       <Typography variant="body2" color="textSecondary">
-        {t(observation.oddCount ? 'measure.countOdd' : 'measure.count', { count: pitches })}
-        {past !== null
-          ? `, ${t(length.lengthMm >= past ? 'measure.pastMark' : 'measure.beforeMark', { mm: number(Math.abs(length.lengthMm - past), 1), mark: markName })}`
-          : length.unit === 'in'
-            ? `, ${number(length.lengthMm, 1)} mm`
-            : `, ${inches}`}
+        {[span === null ? null : spanText(reading, t), observed.borderline ? t('measure.borderline') : null]
+          .filter((part) => part !== null)
+          .join(', ')}
+        {observed.temperature !== 0 &&
+          `, ${t('measure.temperatureAdds', { percent: number(observed.temperature, 3) })}`}
       </Typography>
     </>
   )
+}
+
+/** How the text was read: count, and the length in the other unit or past its mark. */
+function spanText({ observed, span }: Extract<SpotReading, { state: 'ready' }>, t: TFunction): string {
+  const { pitches = 0, lengthMm = 0, oddCount, pastMarkMm } = observed
+  const counted = t(oddCount ? 'measure.countOdd' : 'measure.count', { count: pitches })
+  if (pastMarkMm !== undefined) {
+    const mark = formatLength(pastMarkMm, { unit: span?.unit ?? 'mm', decimals: 0 })
+    const mm = number(Math.abs(lengthMm - pastMarkMm), 1)
+    return `${counted}, ${t(lengthMm >= pastMarkMm ? 'measure.pastMark' : 'measure.beforeMark', { mm, mark })}`
+  }
+  const other =
+    span?.unit === 'in'
+      ? `${number(lengthMm, 1)} mm`
+      : formatLength(lengthMm, { unit: 'in', denominator: span?.denominator ?? 32 })
+  return `${counted}, ${other}`
 }

@@ -1,35 +1,87 @@
+import type { CaliperMode, HandSign, PinPicture } from '@pelrin/core'
 import { useCallback, useState } from 'react'
 import { v7 } from 'uuid'
-import type { CorrectReading, Reading, TakeReading } from '@pelrin/contract'
+import type { Conditions, CorrectReading, Reading, TakeReading } from '@pelrin/contract'
+import { typedNumber } from '../../messages/typedNumber.ts'
 import type { Waiting } from '../../outbox/outbox.ts'
+
+/** Places round the chain a reading has room for. */
+export const PLACES_ROUND = 8
 
 export interface DraftSpot {
   readonly id: string
   readonly typed: string
   /** The count picked, where there was a choice. */
   readonly pitches: number | null
+  /** Where the typed mark lies on the pin, when no length was read. */
+  readonly picture: PinPicture | null
 }
 
 /** A reading being typed. Its ids are made when it is begun, so that sending it twice is sending it once. */
 export interface Draft {
   readonly readingId: string
   readonly instrumentId: string | null
+  /** One for each place round the chain, empty where nothing was read. */
   readonly spots: readonly DraftSpot[]
+  /** Places are counted from the connecting link, so that one can be found again. */
+  readonly named: boolean
+  /** What a caliper's jaws touch. */
+  readonly mode: CaliperMode
+  /** A whole chain was hung with its connecting link. */
+  readonly linkIncluded: boolean
+  /** What a check by hand noticed; null before anything was said. */
+  readonly signs: readonly HandSign[] | null
+  readonly run: 'lower' | 'upper'
+  readonly load: 'tensioned' | 'slack'
+  /** °C and kg as typed; empty where not told. */
+  readonly ruleCelsius: string
+  readonly chainCelsius: string
+  readonly preloadKg: string
+  readonly source: 'shop' | 'customer'
+  /** Who held the instrument; null: who writes. */
+  readonly readerId: string | null
+  readonly baseline: boolean
   readonly odometer: { readonly id: string; readonly typed: string; readonly lower: 'restarted' | 'as-it-is' | null }
   readonly reason: string
 }
 
-const keyOf = (bikeId: string, corrects: string | null): string => `pelrin-draft ${bikeId} ${corrects ?? ''}`
+const keyOf = (bikeId: string, corrects: string | null): string => `pelrin-draft-2 ${bikeId} ${corrects ?? ''}`
 
-export const emptySpot = (): DraftSpot => ({ id: v7(), typed: '', pitches: null })
+const emptySpot = (): DraftSpot => ({ id: v7(), typed: '', pitches: null, picture: null })
 
-function begin(corrects: Reading | null): Draft {
+/** A spot for every place, those given in their places. */
+const round = (spots: readonly DraftSpot[]): DraftSpot[] =>
+  Array.from({ length: PLACES_ROUND }, (_, i) => spots[i] ?? emptySpot())
+
+const text = (value: number | undefined): string => (value === undefined ? '' : String(value))
+
+function begin(corrects: Reading | null, baseline: boolean): Draft {
+  const { run = 'lower', load, ruleCelsius, chainCelsius, preloadKg } = corrects?.conditions ?? {}
+  const named = corrects?.spots.some((spot) => spot.place !== null) ?? false
+  const spots: DraftSpot[] = []
+  for (const spot of corrects?.spots ?? [])
+    spots[named && spot.place !== null ? spot.place - 1 : spot.position] = {
+      id: v7(),
+      typed: spot.typed ?? '',
+      pitches: spot.pitches,
+      picture: spot.picture,
+    }
   return {
     readingId: v7(),
     instrumentId: corrects?.instrument.id ?? null,
-    spots: corrects
-      ? corrects.spots.map((spot) => ({ id: v7(), typed: spot.typed ?? '', pitches: spot.pitches }))
-      : [emptySpot()],
+    spots: round(spots),
+    named,
+    mode: corrects?.spots[0]?.mode ?? 'pin-to-pin',
+    linkIncluded: corrects?.spots[0]?.linkIncluded ?? true,
+    signs: corrects?.hint ? corrects.signs : null,
+    run,
+    load: load ?? 'tensioned',
+    ruleCelsius: text(ruleCelsius),
+    chainCelsius: text(chainCelsius),
+    preloadKg: text(preloadKg),
+    source: corrects?.source ?? 'shop',
+    readerId: null,
+    baseline: corrects?.baseline ?? baseline,
     odometer: { id: v7(), typed: corrects?.odometer?.typed ?? '', lower: null },
     reason: '',
   }
@@ -37,12 +89,12 @@ function begin(corrects: Reading | null): Draft {
 
 /** Whether anything was typed that would be missed. */
 export const isTyped = (draft: Draft): boolean =>
-  draft.spots.some((spot) => spot.typed.trim() !== '') || draft.odometer.typed.trim() !== ''
+  draft.spots.some((spot) => spot.typed.trim() !== '') || draft.odometer.typed.trim() !== '' || draft.signs !== null
 
 function stored(key: string): Draft | null {
   try {
-    const text = localStorage.getItem(key)
-    return text === null ? null : (JSON.parse(text) as Draft)
+    const kept = localStorage.getItem(key)
+    return kept === null ? null : (JSON.parse(kept) as Draft)
   } catch {
     return null
   }
@@ -51,25 +103,28 @@ function stored(key: string): Draft | null {
 /**
  * The draft of a bike's reading (or of the correction of one). Every key press is written down on the device, so
  * that neither a reload nor a dead battery takes anything that was typed.
+ *
+ * @param baseline whether the chain is new and its first reading is the baseline
  */
 export function useDraft(
   bikeId: string,
   corrects: Reading | null,
+  baseline: boolean,
 ): {
   draft: Draft
   restored: boolean
-  change: (part: Partial<Draft>) => void
+  change: (part: Partial<Draft> | ((before: Draft) => Partial<Draft>)) => void
   clear: () => void
 } {
   const key = keyOf(bikeId, corrects?.id ?? null)
   const [{ draft, restored }, setState] = useState(() => {
     const kept = stored(key)
-    return { draft: kept ?? begin(corrects), restored: kept !== null }
+    return { draft: kept ?? begin(corrects, baseline), restored: kept !== null }
   })
   const change = useCallback(
-    (part: Partial<Draft>) => {
+    (part: Partial<Draft> | ((before: Draft) => Partial<Draft>)) => {
       setState((before) => {
-        const next = { ...before.draft, ...part }
+        const next = { ...before.draft, ...(typeof part === 'function' ? part(before.draft) : part) }
         if (isTyped(next)) localStorage.setItem(key, JSON.stringify(next))
         else localStorage.removeItem(key)
         return { ...before, draft: next }
@@ -79,18 +134,47 @@ export function useDraft(
   )
   const clear = useCallback(() => {
     localStorage.removeItem(key)
-    setState({ draft: begin(corrects), restored: false })
-  }, [key, corrects])
+    setState({ draft: begin(corrects, baseline), restored: false })
+  }, [key, corrects, baseline])
   return { draft, restored, change, clear }
+}
+
+/** Where and how the reading was taken, as far as told. */
+export function conditionsOf(draft: Draft): Conditions {
+  const ruleCelsius = typedNumber(draft.ruleCelsius)
+  const chainCelsius = typedNumber(draft.chainCelsius)
+  const preloadKg = typedNumber(draft.preloadKg)
+  return {
+    run: draft.run,
+    load: draft.load,
+    ...(ruleCelsius === undefined ? {} : { ruleCelsius }),
+    ...(chainCelsius === undefined ? {} : { chainCelsius }),
+    ...(preloadKg === undefined ? {} : { preloadKg }),
+  }
 }
 
 /** Makes a draft again of a write the server refused. */
 export function restoreDraft(write: Waiting): void {
   const body = write.body as TakeReading | CorrectReading
+  const named = body.spots.some((spot) => spot.place !== undefined)
+  const spots: DraftSpot[] = []
+  for (const [i, { typed, pitches = null, picture = null, place }] of body.spots.entries())
+    spots[place === undefined ? i : place - 1] = { id: v7(), typed, pitches, picture }
   const draft: Draft = {
-    readingId: v7(),
+    ...begin(null, body.baseline),
     instrumentId: body.instrumentId,
-    spots: body.spots.map(({ typed, pitches }) => ({ id: v7(), typed, pitches })),
+    spots: round(spots),
+    named,
+    mode: body.spots[0]?.mode ?? 'pin-to-pin',
+    linkIncluded: body.spots[0]?.linkIncluded ?? true,
+    signs: body.signs ?? null,
+    run: body.conditions.run,
+    load: body.conditions.load ?? 'tensioned',
+    ruleCelsius: text(body.conditions.ruleCelsius),
+    chainCelsius: text(body.conditions.chainCelsius),
+    preloadKg: text(body.conditions.preloadKg),
+    source: body.source,
+    readerId: body.readerId ?? null,
     odometer: { id: v7(), typed: body.odometer?.typed ?? '', lower: body.odometer?.lower ?? null },
     reason: 'reason' in body ? body.reason : '',
   }

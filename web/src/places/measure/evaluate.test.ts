@@ -4,7 +4,8 @@ import type { Draft } from './draft.ts'
 import { liveVerdict, readOdometer, readSpot } from './evaluate.ts'
 
 const rule = { id: 'rule', kind: 'steel-rule', uMm: 0.25, bias: 0, biasU: 0 } as unknown as Instrument
-const spot = (typed: string, pitches: number | null = null) => readSpot({ id: 's', typed, pitches }, rule)
+const spot = (typed: string, pitches: number | null = null) =>
+  readSpot({ id: 's', typed, pitches, picture: null }, rule)
 
 describe('a spot while it is typed', () => {
   it('is empty, unfinished, and then a reading with its count', () => {
@@ -64,13 +65,14 @@ describe('the verdict while it is typed', () => {
       otherRules: [],
     },
   } as unknown as BikeRecord
-  const draft: Draft = {
+  const draft = {
     readingId: 'new',
-    instrumentId: null,
+    named: false,
+    source: 'shop',
+    signs: null,
     spots: [],
     odometer: { id: 'o', typed: '', lower: null },
-    reason: '',
-  }
+  } as unknown as Draft
   const live = (typed: string[], corrects: string | null = null) =>
     liveVerdict(
       record,

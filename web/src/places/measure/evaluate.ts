@@ -1,76 +1,137 @@
 import {
+  assumptionsWith,
   chainVerdict,
   DEFAULTS,
   elongationFromSpan,
+  entryForm,
+  hintOf,
   neighbouringCounts,
-  parseLength,
+  observeSpot,
   parseOdometer,
+  pinSpanTyped,
   pitchCandidates,
-  spanObservation,
+  type Assumptions,
   type ChainVerdict,
   type ChainVerdictInput,
-  type LengthProblem,
+  type InstrumentKind,
+  type LengthUnit,
+  type Observed,
   type OdometerProblem,
-  type ParsedLength,
   type PitchCandidate,
-  type SpanObservation,
+  type SpotProblem,
   type VerdictReading,
+  type VerdictSpot,
 } from '@pelrin/core'
 import type { BikeRecord, Instrument, SpotMark } from '@pelrin/contract'
-import type { Draft, DraftSpot } from './draft.ts'
+import { conditionsOf, type Draft, type DraftSpot } from './draft.ts'
+
+/** A length as read between pin centres, before its count is known. */
+export interface TypedSpan {
+  readonly lengthMm: number
+  readonly unit: LengthUnit
+  readonly pastMarkMm: number | null
+  readonly denominator: number | null
+}
 
 /** What a spot's text says so far. */
 export type SpotReading =
   | { readonly state: 'empty' }
-  | { readonly state: 'problem'; readonly problem: LengthProblem }
+  | {
+      readonly state: 'problem'
+      readonly problem: SpotProblem
+      readonly values?: Readonly<Record<string, string | number>>
+    }
   /** A length, but of no count it can be; what it lies between. */
   | {
       readonly state: 'no-count'
-      readonly length: ParsedLength
+      readonly span: TypedSpan
       readonly below: PitchCandidate | null
       readonly above: PitchCandidate
     }
-  /** Several counts are possible, or only odd ones: somebody has to say. */
-  | { readonly state: 'choose'; readonly length: ParsedLength; readonly candidates: readonly PitchCandidate[] }
+  /** Several counts are possible, or only odd ones, or it is a whole chain: somebody has to say. */
+  | { readonly state: 'choose'; readonly span: TypedSpan; readonly candidates: readonly PitchCandidate[] }
   | {
       readonly state: 'ready'
-      readonly length: ParsedLength
-      readonly pitches: number
-      readonly observation: SpanObservation
+      readonly observed: Observed
+      /** The count as it was told: of a whole chain with its connecting link. */
+      readonly pitches: number | null
+      readonly span: TypedSpan | null
     }
 
-const plausible = ({ elongation }: PitchCandidate): boolean =>
-  elongation >= DEFAULTS.measuring.countLowest && elongation <= DEFAULTS.measuring.countHighest
+/** What every spot of a reading shares. */
+export type Shared = Pick<
+  Draft,
+  'mode' | 'linkIncluded' | 'run' | 'load' | 'ruleCelsius' | 'chainCelsius' | 'preloadKg'
+>
 
-/** Reads a spot: its length, the counts it can be, and with a count what it says of the chain. */
-export function readSpot(spot: DraftSpot, instrument: Instrument | undefined): SpotReading {
-  if (spot.typed.trim() === '') return { state: 'empty' }
-  const parsed = parseLength(spot.typed)
-  if (!parsed.ok) return { state: 'problem', problem: parsed.problem }
-  const { length } = parsed
-  const { lengthMm } = length
-  const ready = (pitches: number): SpotReading => ({
-    state: 'ready',
-    length,
-    pitches,
-    observation: spanObservation({
-      lengthMm,
-      pitches,
-      uMm: instrument?.uMm ?? DEFAULTS.measuring.steelRuleUMm,
-      bias: instrument?.bias ?? 0,
-    }),
-  })
-  // A count picked for another length is forgotten by itself: it no longer fits.
-  if (spot.pitches !== null) {
-    const elongation = elongationFromSpan({ lengthMm, pitches: spot.pitches })
-    if (plausible({ pitches: spot.pitches, elongation })) return ready(spot.pitches)
+const SHARED: Shared = {
+  mode: 'pin-to-pin',
+  linkIncluded: true,
+  run: 'lower',
+  load: 'tensioned',
+  ruleCelsius: '',
+  chainCelsius: '',
+  preloadKg: '',
+}
+
+/**
+ * Reads a spot: its length, the counts it can be, and with a count what it says of the chain; or what a gauge shows.
+ *
+ * @param likeCount the count of the spot before: where several fit, this one was meant again
+ */
+export function readSpot(
+  spot: DraftSpot,
+  instrument: Instrument | undefined,
+  shared: Shared = SHARED,
+  assumed: Assumptions = DEFAULTS,
+  likeCount: number | null = null,
+): SpotReading {
+  if (spot.typed.trim() === '' || !instrument) return { state: 'empty' }
+  const entry = {
+    typed: spot.typed,
+    mode: shared.mode,
+    linkIncluded: shared.linkIncluded,
+    ...(spot.picture === null ? {} : { picture: spot.picture }),
   }
-  const even = pitchCandidates({ lengthMm, wholeLinks: true })
-  if (even.length === 1) return ready(even[0]!.pitches)
-  if (even.length > 1) return { state: 'choose', length, candidates: even }
-  const odd = pitchCandidates({ lengthMm, wholeLinks: false })
-  if (odd.length > 0) return { state: 'choose', length, candidates: odd }
-  return { state: 'no-count', length, ...neighbouringCounts(lengthMm) }
+  const observed = (pitches: number | null, span: TypedSpan | null): SpotReading => {
+    const seen = observeSpot({
+      record: instrument,
+      entry: { ...entry, pitches },
+      temperatures: conditionsOf({ ...shared } as Draft),
+      assumed,
+    })
+    if (!seen.ok)
+      return { state: 'problem', problem: seen.problem, ...(seen.values === undefined ? {} : { values: seen.values }) }
+    return { state: 'ready', observed: seen.observed, pitches, span }
+  }
+  if (entryForm(instrument.kind) !== 'length') return observed(null, null)
+  const span = pinSpanTyped(instrument, entry, assumed)
+  if (!span.ok) return { state: 'problem', problem: span.problem }
+  if (instrument.kind === 'full-length')
+    return spot.pitches === null ? { state: 'choose', span, candidates: [] } : observed(spot.pitches, span)
+  const fits = (pitches: number): boolean => {
+    const elongation = elongationFromSpan({ lengthMm: span.lengthMm, pitches })
+    return elongation >= assumed.measuring.countLowest && elongation <= assumed.measuring.countHighest
+  }
+  // A count picked for another length is forgotten by itself: it no longer fits.
+  if (spot.pitches !== null && fits(spot.pitches)) return observed(spot.pitches, span)
+  const even = pitchCandidates({ lengthMm: span.lengthMm, wholeLinks: true })
+  if (even.length === 1) return observed(even[0]!.pitches, span)
+  if (likeCount !== null && even.some(({ pitches }) => pitches === likeCount)) return observed(likeCount, span)
+  if (even.length > 1) return { state: 'choose', span, candidates: even }
+  const odd = pitchCandidates({ lengthMm: span.lengthMm, wholeLinks: false })
+  if (odd.length > 0) return { state: 'choose', span, candidates: odd }
+  return { state: 'no-count', span, ...neighbouringCounts(span.lengthMm) }
+}
+
+/** Reads every spot of a draft, each count left out taken from the spot before where it fits. */
+export function readRound(draft: Draft, instrument: Instrument | undefined, assumed: Assumptions): SpotReading[] {
+  let likeCount: number | null = null
+  return draft.spots.map((spot) => {
+    const reading = readSpot(spot, instrument, draft, assumed, likeCount)
+    if (reading.state === 'ready' && reading.pitches !== null) likeCount = reading.pitches
+    return reading
+  })
 }
 
 export type OdometerReading =
@@ -84,6 +145,20 @@ export function readOdometer(typed: string, unit: 'km' | 'mi', lastKm: number | 
   const parsed = parseOdometer(typed, unit)
   if (!parsed.ok) return { state: 'problem', problem: parsed.problem }
   return { state: 'ready', km: parsed.km, unit: parsed.unit, lower: lastKm !== null && parsed.km < lastKm - 0.05 }
+}
+
+/** What the shop assumes, as this bike's verdict is given by it. */
+export const assumedFor = (record: BikeRecord): Assumptions => assumptionsWith(record.verdictInput?.assumptions)
+
+/** Spots still wanted with an instrument of a kind: a whole chain or hands want no more. */
+export const wantsSpots = (kind: InstrumentKind): boolean => kind !== 'full-length' && kind !== 'by-hand'
+
+export interface Live {
+  readonly verdict: ChainVerdict
+  /** Marks of every spot that counts. */
+  readonly marks: SpotMark[]
+  /** Position of the worst spot among those typed; null when the worst is of another reading. */
+  readonly worstTyped: number | null
 }
 
 /**
@@ -101,12 +176,16 @@ export function liveVerdict(
   odometer: OdometerReading,
   now: number,
   corrects: string | null,
-): { verdict: ChainVerdict; marks: SpotMark[] } | null {
+): Live | null {
   const input = liveInput(record, draft, spots, instrument, odometer, now, corrects)
   if (!input) return null
   const verdict = chainVerdict(input)
   const counted = input.readings.filter((reading) => verdict.countedReadingIds.includes(reading.id))
-  return { verdict, marks: counted.flatMap((reading) => marksOfReading(reading, verdict)) }
+  return {
+    verdict,
+    marks: counted.flatMap((reading) => marksOfReading(reading, verdict)),
+    worstTyped: verdict.worst?.readingId === draft.readingId ? verdict.worst.spot : null,
+  }
 }
 
 const marksOfReading = (reading: VerdictReading, { worst }: ChainVerdict): SpotMark[] =>
@@ -131,8 +210,9 @@ function liveInput(
   const input = record.verdictInput
   if (!input) return null
   const standing = input.readings.filter((reading) => reading.id !== corrects)
-  const ready = spots.flatMap((spot) => (spot.state === 'ready' ? [spot] : []))
-  if (ready.length === 0 || !instrument) return { ...input, readings: standing }
+  const typed = verdictSpots(draft, spots)
+  const byHand = instrument?.kind === 'by-hand' && draft.signs !== null
+  if ((typed.length === 0 && !byHand) || !instrument) return { ...input, readings: standing }
   const { chainKm } = record.summary
   const sinceLast =
     odometer.state === 'ready' && !odometer.lower && record.lastOdometer ? odometer.km - record.lastOdometer.km : 0
@@ -145,10 +225,35 @@ function liveInput(
         id: draft.readingId,
         occurredAt: corrected?.occurredAt ?? now,
         chainKm: corrected ? corrected.chainKm : chainKm === null ? null : chainKm + sinceLast,
-        source: 'shop',
-        instrument: { id: instrument.id, kind: instrument.kind, biasU: instrument.biasU },
-        spots: ready.map(({ observation, pitches }) => ({ value: observation.value, u: observation.u, pitches })),
+        source: draft.source,
+        instrument: {
+          id: instrument.id,
+          kind: instrument.kind,
+          biasU: instrument.biasU,
+          ...(instrument.checkLapsed ? { lapsed: true } : {}),
+        },
+        spots: typed,
+        ...(byHand ? { hint: hintOf(draft.signs) } : {}),
       },
     ],
   }
+}
+
+/** The spots that can be read, as the verdict takes them. */
+function verdictSpots(draft: Draft, spots: readonly SpotReading[]): VerdictSpot[] {
+  return spots.flatMap((reading, i) => {
+    if (reading.state !== 'ready') return []
+    const { value, over, under, u, borderline } = reading.observed
+    return [
+      {
+        u,
+        ...(value === undefined ? {} : { value }),
+        ...(over === undefined ? {} : { over }),
+        ...(under === undefined ? {} : { under }),
+        ...(reading.pitches === null ? {} : { pitches: reading.pitches }),
+        ...(borderline ? { borderline } : {}),
+        ...(draft.named ? { place: i + 1 } : {}),
+      },
+    ]
+  })
 }

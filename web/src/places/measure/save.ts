@@ -1,7 +1,14 @@
 import { v7 } from 'uuid'
-import { endpoints, type BikeRecord, type CorrectReading, type Problem, type TakeReading } from '@pelrin/contract'
+import {
+  endpoints,
+  type BikeRecord,
+  type CorrectReading,
+  type Instrument,
+  type Problem,
+  type TakeReading,
+} from '@pelrin/contract'
 import { outbox } from '../../outbox/outbox.ts'
-import type { Draft } from './draft.ts'
+import { conditionsOf, type Draft } from './draft.ts'
 import type { SpotReading } from './evaluate.ts'
 
 export type SaveEnd =
@@ -13,28 +20,37 @@ export type SaveEnd =
 /** How long somebody is kept waiting for the server before they may go on. */
 const PATIENCE_MS = 4_000
 
-/** Sends a draft, through the outbox: from here on it cannot be lost. */
-export async function saveDraft(parts: {
-  draft: Draft
-  spots: readonly SpotReading[]
-  instrumentId: string
-  unit: 'km' | 'mi'
-  bikeId: string
-  corrects: string | null
-  personId: string
-  title: string
-}): Promise<SaveEnd> {
-  const { draft, spots, instrumentId, unit, bikeId, corrects, personId, title } = parts
-  const at = new Date().toISOString()
+/** Which place round the chain each spot that is sent was typed at, so that a refusal finds its field. */
+export const sentPlaces = (spots: readonly SpotReading[]): number[] =>
+  spots.flatMap((reading, i) => (reading.state === 'ready' ? [i] : []))
+
+/** A draft as the server takes it. */
+function bodyOf(draft: Draft, spots: readonly SpotReading[], instrument: Instrument, unit: 'km' | 'mi') {
+  const { kind } = instrument
   const odometer = draft.odometer.typed.trim()
-  const common = {
+  return {
     id: draft.readingId,
-    occurredAt: at,
-    instrumentId,
-    spots: draft.spots.flatMap((spot, i) => {
-      const read = spots[i]
-      return read?.state === 'ready' ? [{ id: spot.id, typed: spot.typed.trim(), pitches: read.pitches }] : []
+    occurredAt: new Date().toISOString(),
+    instrumentId: instrument.id,
+    spots: sentPlaces(spots).map((i) => {
+      const spot = draft.spots[i]!
+      const reading = spots[i]!
+      const pitches = reading.state === 'ready' ? reading.pitches : null
+      return {
+        id: spot.id,
+        typed: spot.typed.trim(),
+        ...(pitches === null ? {} : { pitches }),
+        ...(kind === 'caliper' ? { mode: draft.mode } : {}),
+        ...(kind === 'full-length' ? { linkIncluded: draft.linkIncluded } : {}),
+        ...(kind === 'steel-rule' && spot.picture !== null ? { picture: spot.picture } : {}),
+        ...(draft.named ? { place: i + 1 } : {}),
+      }
     }),
+    ...(kind === 'by-hand' ? { signs: [...(draft.signs ?? [])] } : {}),
+    conditions: conditionsOf(draft),
+    source: draft.source,
+    baseline: draft.baseline,
+    ...(draft.readerId === null ? {} : { readerId: draft.readerId }),
     ...(odometer === ''
       ? {}
       : {
@@ -46,6 +62,21 @@ export async function saveDraft(parts: {
           },
         }),
   }
+}
+
+/** Sends a draft, through the outbox: from here on it cannot be lost. */
+export async function saveDraft(parts: {
+  draft: Draft
+  spots: readonly SpotReading[]
+  instrument: Instrument
+  unit: 'km' | 'mi'
+  bikeId: string
+  corrects: string | null
+  personId: string
+  title: string
+}): Promise<SaveEnd> {
+  const { draft, spots, instrument, unit, bikeId, corrects, personId, title } = parts
+  const common = bodyOf(draft, spots, instrument, unit)
   const endpoint = corrects === null ? endpoints.takeReading : endpoints.correctReading
   const body: TakeReading | CorrectReading =
     corrects === null ? { ...common, bikeId } : { ...common, reason: draft.reason.trim() }
@@ -57,7 +88,7 @@ export async function saveDraft(parts: {
     params: corrects === null ? {} : { id: corrects },
     body,
     personId,
-    at,
+    at: common.occurredAt,
     title,
     bikeId,
   })

@@ -3,6 +3,7 @@ import { useTranslation } from 'react-i18next'
 import type { BikeRecord, Visit } from '@pelrin/contract'
 import { ago, clock } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
+import { DecisionStanding } from '../../pieces/DecisionStanding.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
 import { VerdictSentence, VerdictToday } from '../../pieces/VerdictLine.tsx'
@@ -74,6 +75,7 @@ export function OnStand({
             </Button>
           </Typography>
           <SettleAndFlags verdict={verdict.outcome} />
+          <DecisionStanding record={record} />
         </Box>
       )}
       <Stack
@@ -110,6 +112,9 @@ export function OnStand({
           open={whyOpen}
           onClose={() => onWhy(false)}
           explanations={verdict.outcome.steps}
+          verdict={verdict.outcome}
+          school={school}
+          marks={summary.marks}
           note={t('why.rules', { school: t(`school.${school}`), version: verdict.ruleVersion })}
         />
       )}

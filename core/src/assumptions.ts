@@ -1,0 +1,113 @@
+import { DEFAULTS } from './defaults.ts'
+
+type Numbers<T> = T extends number ? number : { readonly [K in keyof T]: Numbers<T[K]> }
+
+/** The values assumed: {@link DEFAULTS}, or those with a shop's own in their places. */
+export type Assumptions = Numbers<typeof DEFAULTS>
+
+/** A shop's own values by key, such as `measuring.steelRuleUMm`; keys left out keep the shipped value. */
+export type AssumptionOverrides = Readonly<Record<string, number>>
+
+export type AssumptionUnit =
+  'mm' | '%' | 'km' | 'days' | 'hours' | 'months' | 'kg' | 'spots' | 'pitches' | 'share' | 'u'
+
+/** One value a shop can change. */
+export interface Assumption {
+  /** Path in {@link DEFAULTS}; also its key in the message catalogue. */
+  readonly key: string
+  readonly unit: AssumptionUnit
+  /** What it may be set to, in its unit. */
+  readonly lowest: number
+  readonly highest: number
+  /** True for counts and days. */
+  readonly whole?: boolean
+}
+
+const value = (key: string, unit: AssumptionUnit, lowest: number, highest: number, whole = false): Assumption =>
+  whole ? { key, unit, lowest, highest, whole } : { key, unit, lowest, highest }
+
+/** Every value a shop can change, in the order a screen lists them. */
+export const ASSUMPTIONS: readonly Assumption[] = [
+  value('measuring.steelRuleUMm', 'mm', 0.02, 2),
+  value('measuring.caliperUMm', 'mm', 0.01, 1),
+  value('measuring.dropInMarkU', '%', 0.005, 0.3),
+  value('measuring.swingArmU', '%', 0.005, 0.3),
+  value('measuring.graduatedU', '%', 0.005, 0.3),
+  value('measuring.digitalU', '%', 0.005, 0.3),
+  value('measuring.fullLengthUMm', 'mm', 0.05, 5),
+  value('measuring.rollerMm', 'mm', 6, 10),
+  value('measuring.pinMm', 'mm', 3, 5),
+  value('measuring.pictureUMm', 'mm', 0.1, 2),
+  value('measuring.preloadKg', 'kg', 0.5, 20),
+  value('measuring.candidateLowest', '%', -1, 0),
+  value('measuring.candidateHighest', '%', 1, 5),
+  value('measuring.countLowest', '%', -3, 0),
+  value('measuring.countHighest', '%', 2, 10),
+  value('measuring.spreadReported', '%', 0.02, 1),
+  value('measuring.instrumentCheckMonths', 'months', 1, 60, true),
+  value('measuring.spotsWanted', 'spots', 1, 8, true),
+  value('measuring.longRunPitches', 'pitches', 16, 120, true),
+  value('verdict.roundKm', 'km', 0, 1000),
+  value('verdict.roundDays', 'days', 0, 90, true),
+  value('verdict.newChainKm', 'km', 0, 1000),
+  value('verdict.visitHours', 'hours', 1, 72),
+  value('verdict.surelyOver', 'share', 0.6, 0.999),
+  value('verdict.surelyUnder', 'share', 0.001, 0.4),
+  value('verdict.changeAt', 'share', 0.2, 0.9),
+  value('verdict.lookAheadKm', 'km', 0, 1000),
+  value('verdict.betterInstrumentShare', 'share', 0.1, 1),
+  value('verdict.blindMarkU', 'u', 0.5, 5),
+  value('verdict.watchShare', 'share', 0.3, 1),
+  value('verdict.sprocketMark.floor', '%', 0.3, 2),
+  value('verdict.sprocketMark.overLimit', '%', 0, 1),
+  value('verdict.everythingMark.floor', '%', 0.5, 3),
+  value('verdict.everythingMark.overLimit', '%', 0, 2),
+  value('verdict.checkDays', 'days', 7, 730, true),
+  value('verdict.closingInCheckDays', 'days', 1, 180, true),
+  value('verdict.firstCheckDays', 'days', 1, 365, true),
+  value('verdict.decidedCheckKm', 'km', 10, 1000),
+  value('verdict.decidedCheckDays', 'days', 1, 180, true),
+  value('distance.odometerHighestKm', 'km', 10_000, 1_000_000),
+]
+
+/** Why a value cannot be set: keys of the message catalogue. */
+export type AssumptionProblem = 'assumption-unknown' | 'assumption-range' | 'assumption-whole'
+
+/** What stands in the way of setting a value; null when nothing does. */
+export function assumptionProblem(key: string, to: number): AssumptionProblem | null {
+  const found = ASSUMPTIONS.find((one) => one.key === key)
+  if (!found) return 'assumption-unknown'
+  if (!(to >= found.lowest && to <= found.highest)) return 'assumption-range'
+  return found.whole === true && !Number.isInteger(to) ? 'assumption-whole' : null
+}
+
+/** The value shipped for a key. @throws RangeError for a key there is none of */
+export function shippedValue(key: string): number {
+  let at: unknown = DEFAULTS
+  for (const part of key.split('.')) at = (at as Record<string, unknown> | undefined)?.[part]
+  if (typeof at !== 'number') throw new RangeError(`there is no assumption ${key}`)
+  return at
+}
+
+/**
+ * The assumptions with a shop's own values in their places.
+ *
+ * @param overrides by key; unknown keys and values out of range are left out, so that a stored set made by another
+ *   version of Pelrin can always be read
+ */
+export function assumptionsWith(overrides: AssumptionOverrides = {}): Assumptions {
+  const entries = Object.entries(overrides).filter(([key, to]) => assumptionProblem(key, to) === null)
+  if (entries.length === 0) return DEFAULTS
+  let tree: Tree = DEFAULTS
+  for (const [key, to] of entries) tree = withValue(tree, key.split('.'), to)
+  return tree as unknown as Assumptions
+}
+
+interface Tree {
+  readonly [key: string]: Tree | number
+}
+
+/** A copy of a tree with one leaf replaced. */
+function withValue(tree: Tree, [head = '', ...rest]: readonly string[], to: number): Tree {
+  return { ...tree, [head]: rest.length === 0 ? to : withValue(tree[head] as Tree, rest, to) }
+}

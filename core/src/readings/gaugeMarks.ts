@@ -1,0 +1,61 @@
+/** How a mark of a gauge behaved at a spot. Forced in is no reading, so it is none of these. */
+export type MarkState = 'out' | 'push' | 'in'
+
+/** A mark with what it did. */
+export interface MarkSeen {
+  /** %. */
+  readonly mark: number
+  readonly state: MarkState
+}
+
+export type MarksEntryProblem = 'marks-letters' | 'marks-unfinished' | 'marks-contradict' | 'marks-too-many-letters'
+
+export type MarksResult =
+  | {
+      readonly ok: true
+      readonly seen: readonly MarkSeen[]
+      /** The highest mark that went in and the lowest that stayed out, %. */
+      readonly over?: number
+      readonly under?: number
+      /** One went in with a push only. */
+      readonly borderline: boolean
+    }
+  | { readonly ok: false; readonly problem: MarksEntryProblem }
+
+/** One letter a mark, lowest mark first: stays out, goes in with a push, drops in. */
+export const MARK_LETTERS: Readonly<Record<MarkState, string>> = { out: 'o', push: 'p', in: 'i' }
+
+const STATE_OF: ReadonlyMap<string, MarkState> = new Map(
+  (Object.keys(MARK_LETTERS) as MarkState[]).map((state) => [MARK_LETTERS[state], state]),
+)
+
+/** Writes what marks did so that {@link parseMarks} reads it back. */
+export const formatMarks = (states: readonly MarkState[]): string => states.map((state) => MARK_LETTERS[state]).join('')
+
+/**
+ * Reads what a gauge's marks did: `io` is "the lower drops in, the upper stays out", `p` a push.
+ *
+ * @param marks the gauge's marks, ascending, %
+ * @returns the interval the spot lies in, or why there is none: a mark cannot go in where a lower one stays out
+ */
+export function parseMarks(text: string, marks: readonly number[]): MarksResult {
+  const letters = text.toLowerCase().match(/[^\s,/-]/gu) ?? []
+  const states = letters.map((letter) => STATE_OF.get(letter))
+  if (states.some((state) => state === undefined)) return { ok: false, problem: 'marks-letters' }
+  if (states.length > marks.length) return { ok: false, problem: 'marks-too-many-letters' }
+  // Where the lowest mark stays out, every other one does.
+  const told = states as MarkState[]
+  const filled = told.length === 1 && told[0] === 'out' ? marks.map((): MarkState => 'out') : told
+  if (filled.length < marks.length) return { ok: false, problem: 'marks-unfinished' }
+  const seen = marks.map((mark, i) => ({ mark, state: filled[i]! }))
+  const over = seen.filter(({ state }) => state !== 'out').at(-1)?.mark
+  const under = seen.find(({ state }) => state === 'out')?.mark
+  if (over !== undefined && under !== undefined && over > under) return { ok: false, problem: 'marks-contradict' }
+  return {
+    ok: true,
+    seen,
+    ...(over === undefined ? {} : { over }),
+    ...(under === undefined ? {} : { under }),
+    borderline: seen.some(({ state }) => state === 'push'),
+  }
+}

@@ -1,0 +1,3 @@
+export type { AnovaRow, AnovaSource, StudyValue } from './crossedAnova.ts'
+export * from './gaugeStudy.ts'
+export * from './probitMark.ts'

@@ -1,0 +1,68 @@
+import type { BikeRecord, Decide } from '@pelrin/contract'
+import { audited, factBy, type Work } from '../db/work.ts'
+import { ProblemError, refuseField } from '../http/problem.ts'
+import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
+import { bikeRecord } from './record.ts'
+
+/** Writes down that a mechanic decided otherwise than the verdict says, and flags the chain. */
+export async function decide(work: Work, bikeId: string, decided: Decide): Promise<BikeRecord> {
+  const { models, transaction } = work
+  await lockBikeState(work, bikeId)
+  const state = await models.BikeState.findByPk(bikeId, { transaction })
+  if (!state) throw new ProblemError(404, 'bike-unknown')
+  if (state.verdictId !== decided.verdictId)
+    throw new ProblemError(409, 'verdict-moved-on', { current: await bikeRecord(work, bikeId) })
+  if ((state.word === 'change') === (decided.decision === 'change-early'))
+    throw refuseField('decision', 'decision-does-not-fit')
+  await models.Decision.create(
+    {
+      id: decided.id,
+      occurredAt: work.now,
+      ...factBy(work),
+      // The one before, if any stands, gives way to this one.
+      supersedesId: state.decisionId,
+      reason: decided.reason,
+      deleted: false,
+      bikeId,
+      chainId: state.chainId,
+      fittingId: state.fittingId,
+      verdictId: decided.verdictId,
+      overruled: state.word,
+      decision: decided.decision,
+    },
+    { transaction },
+  )
+  await audited(work, 'decided', 'bike', bikeId, { decision: decided.decision, reason: decided.reason })
+  await refreshBikeState(work, bikeId)
+  return bikeRecord(work, bikeId)
+}
+
+/** Takes a decision back: a tombstone supersedes it, and the verdict stands alone again. */
+export async function withdrawDecision(
+  work: Work,
+  id: string,
+  withdrawal: { id: string; reason: string },
+): Promise<BikeRecord> {
+  const { models, transaction } = work
+  const found = await models.Decision.findByPk(id, { transaction })
+  if (!found || found.deleted) throw new ProblemError(404, 'decision-unknown')
+  await lockBikeState(work, found.bikeId)
+  if (await models.Decision.findOne({ where: { supersedesId: id }, transaction }))
+    throw new ProblemError(409, 'decision-withdrawn-already')
+  const { bikeId, chainId, fittingId, verdictId, overruled, decision } = found
+  await models.Decision.create(
+    {
+      ...{ bikeId, chainId, fittingId, verdictId, overruled, decision },
+      id: withdrawal.id,
+      occurredAt: work.now,
+      ...factBy(work),
+      supersedesId: id,
+      reason: withdrawal.reason,
+      deleted: true,
+    },
+    { transaction },
+  )
+  await audited(work, 'took back', 'decision', id, { reason: withdrawal.reason })
+  await refreshBikeState(work, bikeId)
+  return bikeRecord(work, bikeId)
+}

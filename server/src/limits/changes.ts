@@ -1,0 +1,180 @@
+import { ASSUMPTIONS, assumptionProblem, DRIVE_CLASSES, limitsProblem, type HouseRule } from '@pelrin/core'
+import type { FieldProblem, RuleChange } from '@pelrin/contract'
+import { v7 } from 'uuid'
+import { audited, authorOf, type Work } from '../db/work.ts'
+import { instrumentById } from '../instruments/store.ts'
+import { atField, ProblemError, refuseField } from '../http/problem.ts'
+import { assumptionsInForce } from './assumptionsStore.ts'
+import { rulesInForce, type RuleInForce } from './houseRulesStore.ts'
+
+/** Which bikes a change concerns, as a condition on `bikes b` joined with `customers c`. */
+export interface Concerned {
+  readonly where: string
+  readonly values: Record<string, unknown>
+}
+
+const EVERY_BIKE: Concerned = { where: 'true', values: {} }
+
+/**
+ * Writes a change of rules or of what is assumed. Versions are only ever added, so that every verdict can be given
+ * again under the version it was given by.
+ *
+ * @returns which bikes have to be judged anew
+ */
+export async function writeChange(work: Work, change: RuleChange, reason: string): Promise<Concerned> {
+  // One at a time: two owners must not both write version 3.
+  await work.select('SELECT id FROM shops WHERE id = :id FOR UPDATE', { id: work.shopId })
+  switch (change.kind) {
+    case 'rule':
+      return writeRule(work, change, reason)
+    case 'retire':
+      return retireRule(work, change.ruleId, reason)
+    case 'default':
+      return chooseDefault(work, change.ruleId, reason)
+    case 'customer':
+      return chooseForCustomer(work, change, reason)
+    case 'bike':
+      return chooseForBike(work, change, reason)
+    case 'assumptions':
+      return writeAssumptions(work, change, reason)
+  }
+}
+
+async function writeRule(
+  work: Work,
+  change: Extract<RuleChange, { kind: 'rule' }>,
+  reason: string,
+): Promise<Concerned> {
+  const { ruleId, fromVersion, name, watchShare } = change
+  const limits = change.limits as HouseRule['limits']
+  const wrong: FieldProblem[] = DRIVE_CLASSES.flatMap((driveClass) => {
+    const found = limitsProblem(limits[driveClass])
+    return found ? [atField(`change.limits.${driveClass}.${found.at}`, found.problem)] : []
+  })
+  const rules = await rulesInForce(work)
+  const known = rules.find((rule) => rule.id === ruleId)
+  const isOwn = known === undefined || known.school === 'custom'
+  if (isOwn && name === null) wrong.push(atField('change.name', 'rule-name-missing'))
+  if (isOwn && name !== null && rules.some((rule) => rule.id !== ruleId && !rule.retired && sameName(rule, name)))
+    wrong.push(atField('change.name', 'rule-name-taken'))
+  if (wrong.length > 0) throw new ProblemError(422, 'request-invalid', { fields: wrong })
+  if ((known?.version ?? 0) !== fromVersion) throw new ProblemError(409, 'rule-stale', { current: known ?? null })
+  const { models, transaction } = work
+  if (!known) await models.HouseRule.create({ id: ruleId, school: 'custom', name, isDefault: false }, { transaction })
+  else if (isOwn && name !== known.name) await models.HouseRule.update({ name }, { where: { id: ruleId }, transaction })
+  await models.HouseRuleVersion.create(
+    {
+      id: v7(),
+      houseRuleId: ruleId,
+      version: fromVersion + 1,
+      limits,
+      watchShare,
+      validFrom: work.now,
+      personId: authorOf(work).personId,
+      reason,
+    },
+    { transaction },
+  )
+  await audited(work, known ? 'revised' : 'added', 'house rule', ruleId, { version: fromVersion + 1, reason })
+  return judgedBy(ruleId)
+}
+
+const sameName = (rule: RuleInForce, name: string): boolean => rule.name?.toLowerCase() === name.toLowerCase()
+
+/** Bikes whose state stands under any version of a rule. */
+const judgedBy = (ruleId: string): Concerned => ({
+  where: `EXISTS (SELECT 1 FROM bike_state s JOIN house_rule_versions w ON w.id = s.house_rule_version_id
+    WHERE s.bike_id = b.id AND w.house_rule_id = :ruleId)`,
+  values: { ruleId },
+})
+
+async function ruleStanding(work: Work, ruleId: string, path: string): Promise<RuleInForce> {
+  const rule = (await rulesInForce(work)).find((one) => one.id === ruleId)
+  if (!rule) throw refuseField(path, 'rule-unknown')
+  if (rule.retired) throw refuseField(path, 'rule-retired')
+  return rule
+}
+
+async function retireRule(work: Work, ruleId: string, reason: string): Promise<Concerned> {
+  const rule = await ruleStanding(work, ruleId, 'change.ruleId')
+  if (rule.isDefault) throw refuseField('change.ruleId', 'rule-is-default')
+  if (rule.school !== 'custom') throw refuseField('change.ruleId', 'rule-shipped')
+  await work.models.HouseRule.update({ retiredAt: work.now }, { where: { id: ruleId }, transaction: work.transaction })
+  await audited(work, 'retired', 'house rule', ruleId, { reason })
+  return judgedBy(ruleId)
+}
+
+async function chooseDefault(work: Work, ruleId: string, reason: string): Promise<Concerned> {
+  const rule = await ruleStanding(work, ruleId, 'change.ruleId')
+  if (rule.isDefault) throw refuseField('change.ruleId', 'nothing-changed')
+  const { models, transaction } = work
+  await models.HouseRule.update({ isDefault: false }, { where: { isDefault: true }, transaction })
+  await models.HouseRule.update({ isDefault: true }, { where: { id: ruleId }, transaction })
+  await audited(work, 'chose as the shop’s', 'house rule', ruleId, { reason })
+  return EVERY_BIKE
+}
+
+async function chooseForCustomer(
+  work: Work,
+  { customerId, ruleId }: Extract<RuleChange, { kind: 'customer' }>,
+  reason: string,
+): Promise<Concerned> {
+  const { models, transaction } = work
+  if (ruleId !== null) await ruleStanding(work, ruleId, 'change.ruleId')
+  const customer = await models.Customer.findByPk(customerId, { transaction })
+  if (!customer) throw refuseField('change.customerId', 'customer-unknown')
+  await customer.update({ houseRuleId: ruleId, version: customer.version + 1 }, { transaction })
+  await audited(work, 'chose a rule for', 'customer', customerId, { ruleId, reason })
+  return { where: 'b.customer_id = :customerId', values: { customerId } }
+}
+
+async function chooseForBike(
+  work: Work,
+  { bikeId, ruleId, markedInstrumentId }: Extract<RuleChange, { kind: 'bike' }>,
+  reason: string,
+): Promise<Concerned> {
+  const { models, transaction } = work
+  const rule = ruleId === null ? null : await ruleStanding(work, ruleId, 'change.ruleId')
+  if (rule?.school === 'as-marked' && markedInstrumentId === null)
+    throw refuseField('change.markedInstrumentId', 'instrument-needed')
+  if (markedInstrumentId !== null) {
+    const instrument = await instrumentById(work, markedInstrumentId)
+    if (instrument?.retiredAt !== null) throw refuseField('change.markedInstrumentId', 'instrument-unknown')
+    if (instrument.changeMark === null) throw refuseField('change.markedInstrumentId', 'instrument-without-change-mark')
+  }
+  const bike = await models.Bike.findByPk(bikeId, { transaction })
+  if (!bike) throw refuseField('change.bikeId', 'bike-unknown')
+  await bike.update({ houseRuleId: ruleId, markedInstrumentId, version: bike.version + 1 }, { transaction })
+  await audited(work, 'chose a rule for', 'bike', bikeId, { ruleId, markedInstrumentId, reason })
+  return { where: 'b.id = :bikeId', values: { bikeId } }
+}
+
+async function writeAssumptions(
+  work: Work,
+  { fromVersion, overrides }: Extract<RuleChange, { kind: 'assumptions' }>,
+  reason: string,
+): Promise<Concerned> {
+  const wrong = Object.entries(overrides).flatMap(([key, to]) => {
+    const problem = assumptionProblem(key, to)
+    if (problem === null) return []
+    const { lowest = 0, highest = 0 } = ASSUMPTIONS.find((one) => one.key === key) ?? {}
+    return [atField(`change.overrides.${key}`, problem, { lowest, highest })]
+  })
+  if (wrong.length > 0) throw new ProblemError(422, 'request-invalid', { fields: wrong })
+  const known = await assumptionsInForce(work)
+  if (known.version !== fromVersion) throw new ProblemError(409, 'assumptions-stale', { current: known.overrides })
+  const id = v7()
+  await work.models.AssumptionVersion.create(
+    {
+      id,
+      version: fromVersion + 1,
+      overrides,
+      validFrom: work.now,
+      personId: authorOf(work).personId,
+      reason,
+    },
+    { transaction: work.transaction },
+  )
+  await audited(work, 'revised', 'assumptions', id, { version: fromVersion + 1, reason })
+  return EVERY_BIKE
+}

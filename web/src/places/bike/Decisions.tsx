@@ -1,0 +1,113 @@
+import { Box, Button, Radio, RadioGroup, FormControlLabel, Stack, Typography } from '@mui/material'
+import { assumptionsWith } from '@pelrin/core'
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { v7 } from 'uuid'
+import { endpoints, type BikeRecord, type DecisionKind } from '@pelrin/contract'
+import { ask } from '../../api/client.ts'
+import { keys } from '../../api/queries.ts'
+import { day, distance } from '../../messages/format.ts'
+import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
+import { ink } from '../../theme/theme.ts'
+
+/** What a mechanic decided otherwise, beside the verdict; a decision that no longer stands stays readable. */
+export function Decisions({ record }: { record: BikeRecord }) {
+  const { t } = useTranslation()
+  const client = useQueryClient()
+  const [withdrawn, setWithdrawn] = useState<string | null>(null)
+  if (record.decisions.length === 0) return null
+  return (
+    <Box component="section" aria-label={t('bike.decisionNow')} data-testid="decisions">
+      {record.decisions.map((decision) => (
+        <Stack
+          key={decision.id}
+          direction="row"
+          sx={{
+            gap: 1.5,
+            alignItems: 'center',
+            borderLeft: `4px solid ${decision.stands ? ink('brass') : ink('line')}`,
+            pl: 1.5,
+            py: 0.25,
+            mb: 0.5,
+            opacity: decision.stands ? 1 : 0.7,
+          }}
+        >
+          <Box sx={{ flex: 1 }}>
+            <Typography sx={{ fontWeight: decision.stands ? 700 : 400 }}>
+              {t('bike.decided', { decision: t(`bike.decision.${decision.decision}`), reason: decision.reason })}
+            </Typography>
+            <Typography variant="body2" color="textSecondary">
+              {t('bike.decidedBy', { person: decision.person, date: day(decision.occurredAt) })}
+              {!decision.stands && `, ${t('bike.decisionOver')}`}
+            </Typography>
+          </Box>
+          {decision.stands && <Button onClick={() => setWithdrawn(decision.id)}>{t('bike.withdraw')}</Button>}
+        </Stack>
+      ))}
+      {withdrawn !== null && (
+        <ReasonDialog
+          title={t('bike.withdrawTitle')}
+          go={t('bike.withdraw')}
+          onClose={() => setWithdrawn(null)}
+          onReason={async (reason) => {
+            const id = v7()
+            const changed = await ask(endpoints.withdrawDecision, {
+              params: { id: withdrawn },
+              body: { id, reason },
+              key: id,
+            })
+            client.setQueryData(keys.bike(record.summary.id), changed)
+            await client.invalidateQueries({ queryKey: keys.lineUp })
+            await client.invalidateQueries({ queryKey: keys.rack })
+          }}
+        />
+      )}
+    </Box>
+  )
+}
+
+/** Deciding otherwise: what, and why. */
+export function DecideDialog({ record, onClose }: { record: BikeRecord; onClose: () => void }) {
+  const { t } = useTranslation()
+  const client = useQueryClient()
+  const choices: readonly DecisionKind[] = record.summary.word === 'change' ? ['ride-on', 'spare'] : ['change-early']
+  const [decision, setDecision] = useState<DecisionKind>(choices[0]!)
+  const { decidedCheckKm, decidedCheckDays } = assumptionsWith(record.verdictInput?.assumptions).verdict
+  const verdictId = record.verdict?.id
+  return (
+    <ReasonDialog
+      title={t('bike.decideTitle')}
+      go={t('app.save')}
+      ready={verdictId !== undefined}
+      onClose={onClose}
+      onReason={async (reason) => {
+        const id = v7()
+        const changed = await ask(endpoints.decide, {
+          params: { id: record.summary.id },
+          body: { id, verdictId: verdictId ?? '', decision, reason },
+          key: id,
+        })
+        client.setQueryData(keys.bike(record.summary.id), changed)
+        await client.invalidateQueries({ queryKey: keys.lineUp })
+        await client.invalidateQueries({ queryKey: keys.rack })
+      }}
+    >
+      <RadioGroup
+        value={decision}
+        onChange={(event) => setDecision(event.target.value as DecisionKind)}
+        aria-label={t('bike.decideTitle')}
+      >
+        {choices.map((one) => (
+          <FormControlLabel key={one} value={one} control={<Radio />} label={t(`bike.decision.${one}`)} />
+        ))}
+      </RadioGroup>
+      <Typography variant="body2" color="textSecondary">
+        {t('bike.decideNote', {
+          km: distance(decidedCheckKm, record.lastOdometer?.unit ?? 'km'),
+          days: decidedCheckDays,
+        })}
+      </Typography>
+    </ReasonDialog>
+  )
+}

@@ -1,0 +1,108 @@
+import { Button, MenuItem, Stack, TextField } from '@mui/material'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { BikeRecord, RuleChange } from '@pelrin/contract'
+import { useHouseRules, useInstruments } from '../../api/queries.ts'
+import { SheetDialog } from '../../pieces/SheetDialog.tsx'
+import { ChangePanel } from '../house-rules/ChangePanel.tsx'
+import { ruleName } from '../house-rules/ruleName.ts'
+
+const SHOPS = 'shop'
+
+/** Which rule judges this bike, and a way to give it (or all of its customer's) another. */
+export function RuleChoice({ record }: { record: BikeRecord }) {
+  const { t } = useTranslation()
+  const [open, setOpen] = useState(false)
+  const { ownRuleId, customerRuleId } = record.ruleChoice
+  return (
+    <>
+      {t(`school.${record.verdictInput?.rule.school ?? 'by-speeds'}`)}
+      {ownRuleId !== null
+        ? ` (${t('rules.forBike')})`
+        : customerRuleId !== null && ` (${t('rules.forCustomer', { customer: record.customer.name })})`}{' '}
+      <Button size="small" onClick={() => setOpen(true)} sx={{ minHeight: 32, px: 0.75 }}>
+        {t('rules.choose')}
+      </Button>
+      {open && <ChoiceDialog record={record} onClose={() => setOpen(false)} />}
+    </>
+  )
+}
+
+function ChoiceDialog({ record, onClose }: { record: BikeRecord; onClose: () => void }) {
+  const { t } = useTranslation()
+  const rules = useHouseRules()
+  const instruments = useInstruments()
+  const { ownRuleId, customerRuleId, markedInstrumentId } = record.ruleChoice
+  const [whose, setWhose] = useState<'bike' | 'customer'>('bike')
+  const before = (whose === 'bike' ? ownRuleId : customerRuleId) ?? SHOPS
+  const [chosen, setChosen] = useState<string>(before)
+  const [marked, setMarked] = useState(markedInstrumentId ?? '')
+  const rule = rules.data?.rules.find(({ id }) => id === chosen)
+  const needsMark = whose === 'bike' && rule?.school === 'as-marked'
+  const ruleId = chosen === SHOPS ? null : chosen
+  const same = chosen === before && (!needsMark || marked === (markedInstrumentId ?? ''))
+  const change: RuleChange | null =
+    same || (needsMark && marked === '')
+      ? null
+      : whose === 'bike'
+        ? { kind: 'bike', bikeId: record.summary.id, ruleId, markedInstrumentId: needsMark ? marked : null }
+        : { kind: 'customer', customerId: record.customer.id, ruleId }
+  return (
+    <SheetDialog open onClose={onClose} title={t('rules.chooseTitle')} maxWidth="sm" fullWidth>
+      <Stack sx={{ gap: 2, pt: 1 }}>
+        <Stack direction="row" sx={{ gap: 1.5 }}>
+          <TextField
+            select
+            label={t('rules.ruleOfBike')}
+            value={chosen}
+            onChange={(event) => setChosen(event.target.value)}
+            sx={{ flex: 1 }}
+          >
+            <MenuItem value={SHOPS} sx={{ minHeight: 48 }}>
+              {t('rules.inherits')}
+            </MenuItem>
+            {rules.data?.rules
+              .filter((one) => !one.retired && (whose === 'bike' || one.school !== 'as-marked'))
+              .map((one) => (
+                <MenuItem key={one.id} value={one.id} sx={{ minHeight: 48 }}>
+                  {ruleName(rules.data, one.id, t)}
+                </MenuItem>
+              ))}
+          </TextField>
+          <TextField
+            select
+            label={' '}
+            value={whose}
+            onChange={(event) => setWhose(event.target.value as typeof whose)}
+            sx={{ flex: 1 }}
+            slotProps={{ htmlInput: { 'aria-label': t('rules.tab.exceptions') } }}
+          >
+            <MenuItem value="bike" sx={{ minHeight: 48 }}>
+              {t('rules.forBike')}
+            </MenuItem>
+            <MenuItem value="customer" sx={{ minHeight: 48 }}>
+              {t('rules.forCustomer', { customer: record.customer.name })}
+            </MenuItem>
+          </TextField>
+        </Stack>
+        {needsMark && (
+          <TextField
+            select
+            label={t('rules.markedBy')}
+            value={marked}
+            onChange={(event) => setMarked(event.target.value)}
+          >
+            {instruments.data
+              ?.filter((one) => one.changeMark !== null)
+              .map((one) => (
+                <MenuItem key={one.id} value={one.id} sx={{ minHeight: 48 }}>
+                  {one.name} ({one.changeMark})
+                </MenuItem>
+              ))}
+          </TextField>
+        )}
+        <ChangePanel change={change} onDone={onClose} />
+      </Stack>
+    </SheetDialog>
+  )
+}

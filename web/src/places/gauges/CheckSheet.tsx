@@ -1,0 +1,229 @@
+import {
+  Alert,
+  Box,
+  Button,
+  MenuItem,
+  Radio,
+  RadioGroup,
+  FormControlLabel,
+  Stack,
+  TextField,
+  Typography,
+} from '@mui/material'
+import { checkInstrument, entryForm } from '@pelrin/core'
+import { useQueryClient } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { v7 } from 'uuid'
+import { endpoints, type InstrumentHistory, type ReviseInstrument } from '@pelrin/contract'
+import { ask, ProblemError } from '../../api/client.ts'
+import { keys } from '../../api/queries.ts'
+import { useSurroundings } from '../../app/Shell.tsx'
+import { number } from '../../messages/format.ts'
+import { typedNumber } from '../../messages/typedNumber.ts'
+import { SheetDialog } from '../../pieces/SheetDialog.tsx'
+import { Why } from '../../pieces/Why.tsx'
+import { ink } from '../../theme/theme.ts'
+import { recordOf } from './recordOf.ts'
+
+interface Line {
+  readonly reference: string
+  readonly typed: string
+  readonly pitches: string
+}
+const EMPTY: Line = { reference: '', typed: '', pitches: '' }
+const HOW = ['strip', 'better-instrument', 'known-chain'] as const
+type Outcome = 'correct' | 'out-of-use' | 'note'
+
+/** A check against known places: what was there, what the instrument showed, and what that says of it. */
+export function CheckSheet({ history, onClose }: { history: InstrumentHistory; onClose: () => void }) {
+  const { t } = useTranslation()
+  const client = useQueryClient()
+  const { tell } = useSurroundings()
+  const { instrument } = history
+  const isLength = entryForm(instrument.kind) === 'length'
+  const [how, setHow] = useState<(typeof HOW)[number]>('strip')
+  const [referenceU, setReferenceU] = useState('0.01')
+  const [lines, setLines] = useState<readonly Line[]>([EMPTY, EMPTY, EMPTY])
+  const [outcome, setOutcome] = useState<Outcome>('correct')
+  const [reason, setReason] = useState('')
+  const [wrong, setWrong] = useState<string | null>(null)
+  const [saving, setSaving] = useState(false)
+  const used = lines.filter(({ reference, typed }) => reference.trim() !== '' || typed.trim() !== '')
+  const pairs = useMemo(
+    () =>
+      used.map(({ reference, typed, pitches }) => ({
+        reference: typedNumber(reference) ?? NaN,
+        typed: typed.trim(),
+        ...(isLength ? { pitches: typedNumber(pitches) ?? NaN } : {}),
+      })),
+    [used, isLength],
+  )
+  const result = checkInstrument({ record: instrument, pairs, referenceU: typedNumber(referenceU) ?? 0 })
+  const found = result.ok ? result.outcome : null
+  const setLine = (i: number, part: Partial<Line>): void => {
+    setWrong(null)
+    setLines((before) => {
+      const next = before.map((line, j) => (i === j ? { ...line, ...part } : line))
+      return next.at(-1)?.reference === '' && next.at(-1)?.typed === '' ? next : [...next, EMPTY]
+    })
+  }
+  const save = async (): Promise<void> => {
+    if (!found) return
+    setSaving(true)
+    const corrected = outcome === 'correct'
+    const body: ReviseInstrument = {
+      id: v7(),
+      fromVersion: instrument.recordVersion,
+      ...recordOf(instrument),
+      ...(corrected ? { bias: round(found.bias), biasU: round(found.biasU) } : {}),
+      standing: outcome === 'out-of-use' ? 'out-of-use' : 'in-use',
+      // Once its bias is subtracted it reads true.
+      reads: corrected ? 'true' : found.reads,
+      check: { how, pairs, referenceU: typedNumber(referenceU) ?? 0 },
+      reason: reason.trim() === '' ? t(`gauges.outcome.${outcome}`) : reason.trim(),
+    }
+    try {
+      await ask(endpoints.reviseInstrument, { params: { id: instrument.id }, body, key: body.id })
+      await client.invalidateQueries({ queryKey: keys.instruments })
+      tell(t('gauges.checkSaved'))
+      onClose()
+    } catch (error) {
+      setWrong(
+        error instanceof ProblemError ? (error.problem.fields?.[0]?.detail ?? error.problem.detail) : t('app.offline'),
+      )
+    } finally {
+      setSaving(false)
+    }
+  }
+  return (
+    <SheetDialog
+      open
+      onClose={onClose}
+      title={t('gauges.checkTitle', { name: instrument.name })}
+      maxWidth="md"
+      fullWidth
+    >
+      <Stack sx={{ gap: 1.75 }}>
+        <Stack direction="row" sx={{ gap: 1.5, mt: 1 }}>
+          <TextField
+            select
+            label={t('gauges.against')}
+            value={how}
+            onChange={(event) => setHow(event.target.value as typeof how)}
+            sx={{ flex: 2 }}
+          >
+            {HOW.map((one) => (
+              <MenuItem key={one} value={one} sx={{ minHeight: 48 }}>
+                {t(`gauges.how.${one}`)}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField
+            label={t('gauges.referenceU')}
+            value={referenceU}
+            onChange={(event) => setReferenceU(event.target.value)}
+            slotProps={{
+              inputLabel: { shrink: true },
+              htmlInput: { inputMode: 'decimal' },
+              input: { endAdornment: '%' },
+            }}
+            sx={{ flex: 1 }}
+          />
+        </Stack>
+        <Box sx={{ display: 'grid', gridTemplateColumns: isLength ? '1fr 1.3fr 0.7fr' : '1fr 1.3fr', gap: 1.25 }}>
+          {lines.map((line, i) => {
+            const problem =
+              !result.ok && result.at === used.indexOf(line) && used.includes(line) ? result.problem : null
+            return (
+              <Box key={i} sx={{ display: 'contents' }}>
+                <TextField
+                  size="small"
+                  label={t('gauges.reference', { n: i + 1 })}
+                  value={line.reference}
+                  autoFocus={i === 0}
+                  onChange={(event) => setLine(i, { reference: event.target.value })}
+                  slotProps={{
+                    inputLabel: { shrink: true },
+                    htmlInput: { inputMode: 'decimal' },
+                    input: { endAdornment: '%' },
+                  }}
+                />
+                <TextField
+                  size="small"
+                  label={t('gauges.shown', { n: i + 1 })}
+                  value={line.typed}
+                  placeholder={i === 0 ? t(`gauges.shownHint.${entryForm(instrument.kind)}`) : ''}
+                  error={problem !== null && line.typed !== ''}
+                  helperText={
+                    problem !== null && line.typed !== ''
+                      ? t(`problems.${problem}`, {
+                          count: instrument.marks?.length,
+                          highest: 3,
+                          pitches: line.pitches,
+                          elongation: '',
+                        })
+                      : undefined
+                  }
+                  onChange={(event) => setLine(i, { typed: event.target.value })}
+                  slotProps={{ inputLabel: { shrink: true }, htmlInput: { autoCapitalize: 'none' } }}
+                />
+                {isLength && (
+                  <TextField
+                    size="small"
+                    label={t('measure.countLabel')}
+                    value={line.pitches}
+                    onChange={(event) => setLine(i, { pitches: event.target.value.replace(/\D/g, '') })}
+                    slotProps={{ inputLabel: { shrink: true }, htmlInput: { inputMode: 'numeric' } }}
+                  />
+                )}
+              </Box>
+            )
+          })}
+        </Box>
+        <Box aria-live="polite" data-testid="check-result" sx={{ minHeight: 34 }}>
+          {found ? (
+            <Typography
+              sx={{ fontSize: 20, fontWeight: 700, color: found.reads === 'true' ? ink('steel') : ink('brass') }}
+            >
+              {t(`gauges.reads.${found.reads}`, { bias: number(Math.abs(found.bias), 3), u: number(found.biasU, 3) })}{' '}
+              <Why explanations={[found.explanation]} />
+            </Typography>
+          ) : (
+            <Typography color="textSecondary">
+              {used.length === 0 || (!result.ok && result.at !== null)
+                ? t('gauges.checkAsk')
+                : !result.ok && t(`problems.${result.problem}`)}
+            </Typography>
+          )}
+        </Box>
+        <RadioGroup
+          value={outcome}
+          onChange={(event) => setOutcome(event.target.value as Outcome)}
+          aria-label={t('gauges.then')}
+        >
+          {(['correct', 'out-of-use', 'note'] as const).map((one) => (
+            <FormControlLabel key={one} value={one} control={<Radio />} label={t(`gauges.outcome.${one}`)} />
+          ))}
+        </RadioGroup>
+        <TextField
+          label={t('gauges.remark')}
+          value={reason}
+          onChange={(event) => setReason(event.target.value)}
+          slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 200 } }}
+        />
+        {wrong !== null && (
+          <Alert severity="error" icon={false}>
+            {wrong}
+          </Alert>
+        )}
+        <Button variant="contained" disabled={!found || saving} onClick={() => void save()} sx={{ minHeight: 56 }}>
+          {t('gauges.saveCheck')}
+        </Button>
+      </Stack>
+    </SheetDialog>
+  )
+}
+
+/** A record is written to a thousandth of a per cent: finer than any check can tell. */
+const round = (value: number): number => Math.round(value * 1000) / 1000

@@ -1,0 +1,122 @@
+import { Box, Button, Stack, TextField, Typography } from '@mui/material'
+import { ASSUMPTIONS, assumptionProblem, shippedValue, type Assumption } from '@pelrin/core'
+import { useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import type { HouseRules, RuleChange } from '@pelrin/contract'
+import { day } from '../../messages/format.ts'
+import { typedNumber } from '../../messages/typedNumber.ts'
+import { ink } from '../../theme/theme.ts'
+import { ChangePanel } from './ChangePanel.tsx'
+
+const GROUPS = ['verdict', 'measuring', 'distance'] as const
+
+/** Every value that is assumed, with its unit and meaning, what is shipped, and a way back to it. */
+export function AssumptionsEditor({
+  assumptions,
+  onDone,
+}: {
+  assumptions: HouseRules['assumptions']
+  onDone: () => void
+}) {
+  const { t } = useTranslation()
+  const { overrides, version, versions } = assumptions
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({})
+  const valueOf = (key: string): string => typed[key] ?? String(overrides[key] ?? shippedValue(key))
+  const wrongOf = ({ key, lowest, highest }: Assumption): string | undefined => {
+    const problem = assumptionProblem(key, typedNumber(valueOf(key)) ?? NaN)
+    return problem === null ? undefined : t(`problems.${problem}`, { lowest, highest })
+  }
+  const change = useMemo((): RuleChange | null => {
+    const next = new Map(Object.entries(overrides))
+    for (const [key, text] of Object.entries(typed)) {
+      const to = typedNumber(text) ?? NaN
+      if (assumptionProblem(key, to) !== null) return null
+      if (to === shippedValue(key)) next.delete(key)
+      else next.set(key, to)
+    }
+    const same = JSON.stringify(sorted([...next])) === JSON.stringify(sorted(Object.entries(overrides)))
+    return same ? null : { kind: 'assumptions', fromVersion: version, overrides: Object.fromEntries(next) }
+  }, [typed, overrides, version])
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' }, gap: 3 }}>
+      <Stack sx={{ gap: 2.5 }}>
+        {GROUPS.map((group) => (
+          <Box component="section" key={group} aria-label={t(`rules.group.${group}`)}>
+            <Typography variant="h3" component="h2" color="textSecondary" sx={{ mb: 0.5 }}>
+              {t(`rules.group.${group}`)}
+            </Typography>
+            {ASSUMPTIONS.filter(({ key }) => key.startsWith(`${group}.`)).map((one) => {
+              const isOwn = typedNumber(valueOf(one.key)) !== shippedValue(one.key)
+              return (
+                <Box
+                  key={one.key}
+                  sx={{
+                    display: 'grid',
+                    gridTemplateColumns: 'minmax(0, 1fr) 150px 168px',
+                    gap: 1.5,
+                    alignItems: 'center',
+                    borderTop: 1,
+                    borderColor: 'divider',
+                    py: 0.5,
+                  }}
+                >
+                  <Typography variant="body2" id={`assumed-${one.key}`}>
+                    {t(`assumed.${one.key.replaceAll('.', '-')}`)}
+                  </Typography>
+                  <TextField
+                    size="small"
+                    value={valueOf(one.key)}
+                    onChange={(event) => setTyped((before) => ({ ...before, [one.key]: event.target.value }))}
+                    error={wrongOf(one) !== undefined}
+                    helperText={wrongOf(one)}
+                    slotProps={{
+                      htmlInput: { 'aria-labelledby': `assumed-${one.key}`, inputMode: 'decimal' },
+                      input: { endAdornment: t(`rules.unit.${one.unit}`) },
+                    }}
+                    sx={{ '& input': { fontWeight: isOwn ? 700 : 400, color: isOwn ? ink('steel') : undefined } }}
+                  />
+                  {isOwn ? (
+                    <Button
+                      size="small"
+                      onClick={() => setTyped((before) => ({ ...before, [one.key]: String(shippedValue(one.key)) }))}
+                    >
+                      {t('rules.back', { value: shippedValue(one.key) })}
+                    </Button>
+                  ) : (
+                    <Typography variant="body2" color="textSecondary">
+                      {t('rules.asShipped')}
+                    </Typography>
+                  )}
+                </Box>
+              )
+            })}
+          </Box>
+        ))}
+      </Stack>
+      <Stack sx={{ gap: 2, position: { md: 'sticky' }, top: 16, alignSelf: 'start' }}>
+        <ChangePanel
+          change={change}
+          onDone={() => {
+            setTyped({})
+            onDone()
+          }}
+        />
+        {versions.length > 0 && (
+          <Box component="section" aria-label={t('rules.versions')}>
+            <Typography variant="h3" component="h3" color="textSecondary">
+              {t('rules.versions')}
+            </Typography>
+            {versions.map((one) => (
+              <Typography key={one.version} variant="body2" sx={{ borderTop: 1, borderColor: 'divider', py: 0.5 }}>
+                <b>{one.version}</b>, {day(one.validFrom)}, {one.person}: {one.reason} (
+                {t('rules.ownValues', { count: Object.keys(one.overrides).length })})
+              </Typography>
+            ))}
+          </Box>
+        )}
+      </Stack>
+    </Box>
+  )
+}
+
+const sorted = (entries: [string, number][]): [string, number][] => entries.sort(([a], [b]) => (a < b ? -1 : 1))

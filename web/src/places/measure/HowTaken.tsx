@@ -1,0 +1,258 @@
+import {
+  Box,
+  Button,
+  Checkbox,
+  Collapse,
+  FormControlLabel,
+  MenuItem,
+  Stack,
+  TextField,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+} from '@mui/material'
+import { CELSIUS_RANGE, entryForm, temperatureCorrection } from '@pelrin/core'
+import { useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useTranslation } from 'react-i18next'
+import type { Instrument, Person } from '@pelrin/contract'
+import { number } from '../../messages/format.ts'
+import { typedNumber } from '../../messages/typedNumber.ts'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { conditionsOf, type Draft } from './draft.ts'
+
+/** Whether a temperature that was typed is one a workshop can have. */
+export const celsiusWrong = (typed: string): boolean => {
+  if (typed.trim() === '') return false
+  const value = typedNumber(typed)
+  return value === undefined || value < CELSIUS_RANGE.lowest || value > CELSIUS_RANGE.highest
+}
+export const preloadWrong = (typed: string): boolean => {
+  if (typed.trim() === '') return false
+  const value = typedNumber(typed)
+  return value === undefined || value < 0 || value > 50
+}
+
+/** Where on the chain, under what load, at which temperature, by whom: told in one line, changed underneath it. */
+export function HowTaken({
+  draft,
+  instrument,
+  people,
+  writer,
+  preloadKg,
+  isNew,
+  onChange,
+}: {
+  draft: Draft
+  instrument: Instrument
+  people: readonly Person[]
+  writer: Person
+  /** The preload assumed where none is told, kg. */
+  preloadKg: number
+  /** The chain was fitted a little while ago: the reading may be its baseline. */
+  isNew: boolean
+  onChange: (part: Partial<Draft>) => void
+}) {
+  const { t } = useTranslation()
+  const [open, setOpen] = useState(false)
+  useHotkeys('alt+o', () => setOpen((was) => !was), { enableOnFormTags: true, preventDefault: true })
+  const isLength = entryForm(instrument.kind) === 'length'
+  const { correction } = temperatureCorrection(instrument.material ?? 'steel', conditionsOf(draft))
+  const warm = draft.ruleCelsius !== '' || draft.chainCelsius !== ''
+  const reader = people.find((person) => person.id === draft.readerId) ?? writer
+  const told = [
+    draft.source === 'customer' ? t('measure.source.customer') : null,
+    t(`measure.run.${draft.run}`),
+    t(`measure.load.${draft.load}`),
+    instrument.kind === 'full-length' ? `${draft.preloadKg || number(preloadKg, 0)} kg` : null,
+    isLength && warm ? t('measure.temperatureAdds', { percent: number(correction, 3) }) : null,
+    draft.named ? t('measure.namedShort') : null,
+    draft.baseline ? t('measure.baselineShort') : null,
+    reader.name,
+  ].filter((part) => part !== null)
+  return (
+    <Box>
+      <Button
+        onClick={() => setOpen((was) => !was)}
+        aria-expanded={open}
+        sx={{
+          px: 0.5,
+          gap: 1,
+          justifyContent: 'flex-start',
+          textAlign: 'left',
+          width: '100%',
+          fontWeight: 500,
+          lineHeight: 1.2,
+        }}
+      >
+        <Box component="span" sx={{ flex: 1 }}>
+          {told.join(', ')}
+        </Box>
+        <KeyCap>Alt O</KeyCap>
+      </Button>
+      <Collapse in={open} unmountOnExit timeout={0}>
+        <Stack sx={{ gap: 1.25, pt: 1 }}>
+          <Stack direction="row" sx={{ gap: 1 }}>
+            <Choice
+              label={t('measure.runAsk')}
+              value={draft.run}
+              options={['lower', 'upper']}
+              name={(one) => t(`measure.run.${one}`)}
+              onChoose={(run) => onChange({ run })}
+            />
+            <Choice
+              label={t('measure.loadAsk')}
+              value={draft.load}
+              options={['tensioned', 'slack']}
+              name={(one) => t(`measure.load.${one}`)}
+              onChoose={(load) => onChange({ load })}
+            />
+          </Stack>
+          <Stack direction="row" sx={{ gap: 1 }}>
+            <Choice
+              label={t('measure.sourceAsk')}
+              value={draft.source}
+              options={['shop', 'customer']}
+              name={(one) => t(`measure.source.${one}`)}
+              onChoose={(source) => onChange({ source })}
+            />
+            <TextField
+              select
+              label={t('measure.reader')}
+              value={reader.id}
+              onChange={(event) => onChange({ readerId: event.target.value === writer.id ? null : event.target.value })}
+              slotProps={{ inputLabel: { shrink: true } }}
+              sx={{ flex: 1 }}
+              size="small"
+            >
+              {people.map((person) => (
+                <MenuItem key={person.id} value={person.id} sx={{ minHeight: 48 }}>
+                  {person.name}
+                </MenuItem>
+              ))}
+            </TextField>
+          </Stack>
+          {isLength && (
+            <>
+              <Stack direction="row" sx={{ gap: 1 }}>
+                <Degrees
+                  label={t('measure.ruleCelsius')}
+                  typed={draft.ruleCelsius}
+                  onChange={(ruleCelsius) => onChange({ ruleCelsius })}
+                />
+                <Degrees
+                  label={t('measure.chainCelsius')}
+                  typed={draft.chainCelsius}
+                  onChange={(chainCelsius) => onChange({ chainCelsius })}
+                />
+                {instrument.kind === 'full-length' && (
+                  <TextField
+                    label={t('measure.preload')}
+                    value={draft.preloadKg}
+                    placeholder={number(preloadKg, 0)}
+                    error={preloadWrong(draft.preloadKg)}
+                    helperText={preloadWrong(draft.preloadKg) ? t('problems.preload-range') : undefined}
+                    onChange={(event) => onChange({ preloadKg: event.target.value })}
+                    size="small"
+                    slotProps={{
+                      inputLabel: { shrink: true },
+                      htmlInput: { inputMode: 'decimal', autoComplete: 'off' },
+                      input: { endAdornment: 'kg' },
+                    }}
+                    sx={{ flex: 1 }}
+                  />
+                )}
+              </Stack>
+              <Typography variant="body2" color="textSecondary">
+                {warm
+                  ? t('measure.temperatureSays', {
+                      material: t(`material.${instrument.material ?? 'steel'}`),
+                      percent: number(correction, 3),
+                    })
+                  : t('measure.temperatureNone', { material: t(`material.${instrument.material ?? 'steel'}`) })}
+              </Typography>
+            </>
+          )}
+          {instrument.kind === 'full-length' && (
+            <FormControlLabel
+              control={
+                <Checkbox
+                  checked={draft.linkIncluded}
+                  onChange={(event) => onChange({ linkIncluded: event.target.checked })}
+                />
+              }
+              label={t('measure.linkIncluded')}
+            />
+          )}
+          {instrument.kind !== 'full-length' && instrument.kind !== 'by-hand' && (
+            <FormControlLabel
+              control={
+                <Checkbox checked={draft.named} onChange={(event) => onChange({ named: event.target.checked })} />
+              }
+              label={t('measure.named')}
+            />
+          )}
+          {isNew && (
+            <FormControlLabel
+              control={
+                <Checkbox checked={draft.baseline} onChange={(event) => onChange({ baseline: event.target.checked })} />
+              }
+              label={t('measure.baseline')}
+            />
+          )}
+        </Stack>
+      </Collapse>
+    </Box>
+  )
+}
+
+function Choice<One extends string>({
+  label,
+  value,
+  options,
+  name,
+  onChoose,
+}: {
+  label: string
+  value: One
+  options: readonly One[]
+  name: (one: One) => string
+  onChoose: (one: One) => void
+}) {
+  return (
+    <ToggleButtonGroup
+      exclusive
+      value={value}
+      aria-label={label}
+      onChange={(_, one: One | null) => one !== null && onChoose(one)}
+      sx={{ flex: 1 }}
+    >
+      {options.map((one) => (
+        <ToggleButton key={one} value={one} sx={{ flex: 1, minHeight: 48, lineHeight: 1.1, fontSize: 15 }}>
+          {name(one)}
+        </ToggleButton>
+      ))}
+    </ToggleButtonGroup>
+  )
+}
+
+function Degrees({ label, typed, onChange }: { label: string; typed: string; onChange: (typed: string) => void }) {
+  const { t } = useTranslation()
+  const wrong = celsiusWrong(typed)
+  return (
+    <TextField
+      label={label}
+      value={typed}
+      error={wrong}
+      helperText={wrong ? t('problems.celsius-range') : undefined}
+      onChange={(event) => onChange(event.target.value)}
+      size="small"
+      slotProps={{
+        inputLabel: { shrink: true },
+        htmlInput: { inputMode: 'decimal', autoComplete: 'off', maxLength: 6 },
+        input: { endAdornment: '°C' },
+      }}
+      sx={{ flex: 1 }}
+    />
+  )
+}
