@@ -7,7 +7,8 @@ export default {
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     {
       name: 'core-is-pure',
-      comment: 'The computation has no I/O, no framework and nothing of ours but itself; of packages, distributions only.',
+      comment:
+        'The computation has no I/O, no framework and nothing of ours but itself; of packages, distributions only.',
       severity: 'error',
       from: from('^core/src', { pathNot: tests }),
       to: { pathNot: '^(core/src|node_modules/jstat)' },
@@ -42,9 +43,22 @@ export default {
       comment: 'Outside the database folder nobody opens a connection: a Work is the only way in.',
       severity: 'error',
       from: from('^server/src', {
-        pathNot: `^server/src/(db/|http/failures|readings/service|bikes/changeBike)|${tests}`,
+        pathNot: `^server/src/(db/|http/failures|readings/service|studies/service|bikes/changeBike)|${tests}`,
       }),
       to: { path: 'node_modules/sequelize' },
+    },
+    {
+      name: 'stand-ins-are-programs-of-their-own',
+      comment: 'A stand-in knows nothing of Pelrin but the protocol; Pelrin knows it over the network only.',
+      severity: 'error',
+      from: from('^standins/'),
+      to: { pathNot: '^(standins/|node_modules/)', dependencyTypesNot: ['core'] },
+    },
+    {
+      name: 'nobody-imports-a-stand-in',
+      severity: 'error',
+      from: from('^(core|contract|server|web)/src', { pathNot: tests }),
+      to: { path: '^standins/' },
     },
     {
       name: 'pieces-do-not-know-places',

@@ -36,6 +36,23 @@ for (const colorScheme of ['light', 'dark'] as const)
     await page.keyboard.press('Shift+Digit2')
     await expect(page.getByRole('table')).toBeVisible()
     await expectAccessible(page)
+    await page.goto('/gauges')
+    await expect(page.getByRole('heading', { level: 2 })).toBeVisible()
+    await expectAccessible(page)
+    await page.getByRole('button', { name: /Digital gauge/ }).click()
+    await page.getByRole('link', { name: 'After the new battery' }).click()
+    await expect(page.getByRole('region', { name: 'Analysis of variance' })).toBeVisible()
+    await expectAccessible(page)
+    for (const [path, heading] of [
+      ['/rule-chart', 'Rule chart'],
+      ['/house-rules', 'House rules'],
+    ] as const) {
+      await page.goto(path)
+      await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
+      await expectAccessible(page)
+    }
+    await page.getByRole('tab', { name: 'What is assumed' }).click()
+    await expectAccessible(page)
     await context.close()
   })
 
@@ -64,9 +81,9 @@ for (const [name, width, height] of [
     const context = await browser.newContext({ viewport: { width, height } })
     const page = await context.newPage()
     await signIn(page)
-    for (const path of ['/', '/rack']) {
+    for (const path of ['/', '/rack', '/gauges', '/house-rules', '/rule-chart']) {
       await page.goto(path)
-      await expect(page.getByRole('navigation')).toBeVisible()
+      await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible()
       const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
       expect(wider, path).toBeLessThanOrEqual(0)
     }

@@ -66,7 +66,12 @@ async function answers(url: string): Promise<void> {
 }
 
 /** Starts the server as a process of its own and waits until it listens. */
-function startServer(url: string, { host, port }: Options, watch: boolean): Promise<ChildProcess> {
+function startServer(
+  url: string,
+  { host, port }: Options,
+  watch: boolean,
+  standIn: string | null,
+): Promise<ChildProcess> {
   const child = fork(join(root, 'server/src/main.ts'), [], {
     // A group of its own, so that Ctrl-C comes to us alone and we stop things in order.
     detached: true,
@@ -80,6 +85,7 @@ function startServer(url: string, { host, port }: Options, watch: boolean): Prom
       DATABASE_URL: url,
       HOST: host,
       PORT: String(port),
+      ...(standIn === null ? {} : { GAUGE_STAND_IN: standIn }),
     },
   })
   undo.push(
@@ -115,6 +121,20 @@ function startServer(url: string, { host, port }: Options, watch: boolean): Prom
   })
 }
 
+/** Starts the stand-in gauge as the program of its own that it is. @returns where it listens, `host:port` */
+function startStandIn(): Promise<string> {
+  const child = fork(join(root, 'standins/gauge/main.ts'), [], {
+    detached: true,
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    execArgv: ['--import', 'tsx'],
+  })
+  undo.push(() => void child.kill('SIGTERM'))
+  return new Promise((done, reject) => {
+    child.on('message', ({ listening }: { listening: number }) => done(`127.0.0.1:${listening}`))
+    child.on('exit', () => reject(new PlainError('The stand-in gauge ended before it listened.')))
+  })
+}
+
 async function start(): Promise<void> {
   const options = readOptions(process.argv.slice(2), root)
   await checkPort(options)
@@ -133,8 +153,9 @@ async function start(): Promise<void> {
   if (isLeaving()) return
   await prepareDatabase(url, options.demo)
   if (isLeaving()) return
+  const standIn = options.demo ? await startStandIn() : null
   if (options.dev) {
-    await startServer(url, options, true)
+    await startServer(url, options, true, standIn)
     const vite = await createVite({
       root: join(root, 'web'),
       server: { proxy: { '/api': { target: `http://${options.host}:${options.port}` } } },
@@ -146,7 +167,7 @@ async function start(): Promise<void> {
   }
   await buildWeb(root)
   if (isLeaving()) return
-  await startServer(url, options, false)
+  await startServer(url, options, false, standIn)
   say(
     `Pelrin is at http://${options.host === '0.0.0.0' ? '127.0.0.1' : options.host}:${options.port}  (Ctrl-C stops it)`,
   )

@@ -72,7 +72,7 @@ async function suite(
   if (counted.failed > 0) say(output)
 }
 
-const TYPED = ['core', 'contract', 'server', 'web', 'scripts', 'e2e']
+const TYPED = ['core', 'contract', 'server', 'standins', 'web', 'scripts', 'e2e']
 
 async function staticChecks(): Promise<void> {
   const checks: (() => Promise<void>)[] = [
@@ -85,6 +85,7 @@ async function staticChecks(): Promise<void> {
         'core/src',
         'contract/src',
         'server/src',
+        'standins',
         'web/src',
         'scripts',
         'e2e',

@@ -1,18 +1,22 @@
 import { bikesEndpoints } from './bikes.ts'
+import { gaugeEndpoints } from './gauge.ts'
 import { instrumentsEndpoints } from './instruments.ts'
 import { limitsEndpoints } from './limits.ts'
 import { readingsEndpoints } from './readings.ts'
 import { sessionEndpoints } from './session.ts'
 import { standEndpoints } from './stand.ts'
+import { studiesEndpoints } from './studies.ts'
 
 export * from './bikes.ts'
 export * from './common.ts'
 export * from './endpoint.ts'
+export * from './gauge.ts'
 export * from './instruments.ts'
 export * from './limits.ts'
 export * from './readings.ts'
 export * from './session.ts'
 export * from './stand.ts'
+export * from './studies.ts'
 
 /** Everything the server can be asked. */
 export const endpoints = {
@@ -20,6 +24,8 @@ export const endpoints = {
   ...standEndpoints,
   ...bikesEndpoints,
   ...readingsEndpoints,
+  ...gaugeEndpoints,
   ...instrumentsEndpoints,
+  ...studiesEndpoints,
   ...limitsEndpoints,
 }

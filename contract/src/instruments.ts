@@ -50,6 +50,8 @@ export const Instrument = v.object({
   checkLapsed: v.boolean(),
   /** It sends its readings by itself. */
   connected: v.boolean(),
+  /** It is the stand-in that ships with Pelrin. */
+  standIn: v.boolean(),
 })
 export type Instrument = v.InferOutput<typeof Instrument>
 
@@ -98,7 +100,7 @@ export const InstrumentHistory = v.object({
 export type InstrumentHistory = v.InferOutput<typeof InstrumentHistory>
 
 /** `host:port` of a gauge that sends readings. */
-const Connection = v.pipe(line(60), v.regex(/^[\w.-]+:\d{2,5}$/, 'connection-malformed'))
+const Connection = v.pipe(line(60), v.regex(/^[\w.-]+:\d{1,5}$/, 'connection-malformed'))
 
 export const AddInstrument = v.object({
   id: Id,

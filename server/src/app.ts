@@ -8,6 +8,8 @@ import type { Logger } from 'pino'
 import { authRoutes } from './auth/routes.ts'
 import { bikesRoutes } from './bikes/routes.ts'
 import type { Database } from './db/connection.ts'
+import { GaugeHub } from './gauge/hub.ts'
+import { gaugeEventsRouter, gaugeRoutes } from './gauge/routes.ts'
 import { healthRouter } from './health/routes.ts'
 import { jsonBody, refuseLarge } from './http/body.ts'
 import { sameSiteOnly } from './http/crossSite.ts'
@@ -19,20 +21,24 @@ import { limitsRoutes } from './limits/routes.ts'
 import { openApiRouter } from './openapi/routes.ts'
 import { readingsRoutes } from './readings/routes.ts'
 import { standRoutes } from './stand/routes.ts'
+import { studiesRoutes } from './studies/routes.ts'
 
 /**
  * The whole server as one Koa application, without a port.
  *
- * @param parts `database` to serve from; `logger`; `webRoot` folder of the built web application, if any
+ * @param parts `database` to serve from; `logger`; `webRoot` folder of the built web application, if any; `hub` of
+ *   the gauges that send by themselves
  */
 export function createApp({
   database,
   logger,
   webRoot,
+  hub = new GaugeHub(database),
 }: {
   database: Database
   logger: Logger
   webRoot?: string
+  hub?: GaugeHub
 }): Koa<RequestState> {
   const app = new Koa<RequestState>()
   app.on('error', (error: NodeJS.ErrnoException) => {
@@ -44,7 +50,9 @@ export function createApp({
   standRoutes(serving)
   bikesRoutes(serving)
   readingsRoutes(serving)
-  instrumentsRoutes(serving)
+  instrumentsRoutes(serving, hub)
+  gaugeRoutes(serving, hub)
+  studiesRoutes(serving)
   limitsRoutes(serving)
   const health = healthRouter(database)
   const openApi = openApiRouter()
@@ -71,6 +79,8 @@ export function createApp({
   )
   app.use(sameSiteOnly)
   app.use(refuseLarge)
+  // Before compression, which would hold events back.
+  app.use(gaugeEventsRouter(database, hub).routes())
   app.use(compress())
   app.use(health.routes())
   app.use(openApi.routes())

@@ -2,18 +2,21 @@ import type { AddressInfo } from 'node:net'
 import { pino } from 'pino'
 import { createApp, WEB_ROOT } from './app.ts'
 import { openForServing } from './db/connection.ts'
+import { GaugeHub } from './gauge/hub.ts'
 
-/** Serves until told to stop. Settings come from the environment: DATABASE_URL, HOST, PORT, LOG_LEVEL. */
+/** Serves until told to stop. Settings come from the environment: DATABASE_URL, HOST, PORT, LOG_LEVEL, GAUGE_STAND_IN. */
 const url = process.env['DATABASE_URL']
 if (url === undefined) throw new Error('DATABASE_URL is not set')
 const logger = pino({ level: process.env['LOG_LEVEL'] ?? 'info' }, pino.destination(2))
 const database = await openForServing(url)
-const server = createApp({ database, logger, webRoot: WEB_ROOT }).listen(
+const hub = new GaugeHub(database, process.env['GAUGE_STAND_IN'])
+const server = createApp({ database, logger, webRoot: WEB_ROOT, hub }).listen(
   Number(process.env['PORT'] ?? 7340),
   process.env['HOST'] ?? '127.0.0.1',
 )
 
 server.on('listening', () => {
+  hub.start().catch((error: unknown) => logger.error({ err: error }, 'gauges'))
   process.send?.({ listening: (server.address() as AddressInfo).port })
 })
 server.on('error', (error: NodeJS.ErrnoException) => {
@@ -26,6 +29,7 @@ let stopping = false
 async function stop(): Promise<void> {
   if (stopping) return
   stopping = true
+  hub.close()
   server.closeIdleConnections()
   const closed = new Promise((done) => server.close(done))
   // A connection that will not end does not hold up the stop.

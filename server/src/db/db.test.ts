@@ -40,7 +40,7 @@ describe('row-level scoping', () => {
         .filter((table) => table.forced && table.policies === 1)
         .map((table) => table.name)
         .sort(),
-    ).toEqual([...SHOP_TABLES, 'assumption_versions', 'decisions'].sort())
+    ).toEqual([...SHOP_TABLES, 'assumption_versions', 'decisions', 'studies', 'study_values'].sort())
   })
   it('gives a query without a shop nothing, and lets it write nothing', async () => {
     expect(await database.models.Bike.count()).toBe(0)

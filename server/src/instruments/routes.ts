@@ -1,4 +1,6 @@
 import { endpoints } from '@pelrin/contract'
+import type { CurrentSession } from '../auth/currentSession.ts'
+import type { GaugeHub } from '../gauge/hub.ts'
 import type { Serving } from '../http/serve.ts'
 import {
   addInstrument,
@@ -9,11 +11,23 @@ import {
   reviseInstrument,
 } from './service.ts'
 
-export function instrumentsRoutes(serving: Serving): void {
+/** @param hub told when a gauge that sends by itself was connected, moved or retired */
+export function instrumentsRoutes(serving: Serving, hub: GaugeHub): void {
+  // After the transaction: until then the register is as it was.
+  const refreshed = <Result>(session: CurrentSession, result: Result): Result => {
+    setImmediate(() => void hub.refresh(session.shop.id).catch(() => undefined))
+    return result
+  }
   serving.serve(endpoints.instruments, ({ work }) => listInstruments(work))
   serving.serve(endpoints.register, ({ work }) => register(work))
   serving.serve(endpoints.instrument, ({ work, params }) => instrumentHistory(work, params.id))
-  serving.serve(endpoints.addInstrument, ({ work, body }) => addInstrument(work, body))
-  serving.serve(endpoints.reviseInstrument, ({ work, params, body }) => reviseInstrument(work, params.id, body))
-  serving.serve(endpoints.retireInstrument, ({ work, params, body }) => retireInstrument(work, params.id, body))
+  serving.serve(endpoints.addInstrument, async ({ work, body, session }) =>
+    refreshed(session, await addInstrument(work, body)),
+  )
+  serving.serve(endpoints.reviseInstrument, async ({ work, params, body, session }) =>
+    refreshed(session, await reviseInstrument(work, params.id, body)),
+  )
+  serving.serve(endpoints.retireInstrument, async ({ work, params, body, session }) =>
+    refreshed(session, await retireInstrument(work, params.id, body)),
+  )
 }

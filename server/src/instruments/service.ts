@@ -1,5 +1,6 @@
 import { isIP } from 'node:net'
 import { entryForm, marksProblem } from '@pelrin/core'
+import { STAND_IN } from '@pelrin/contract'
 import type { AddInstrument, FieldProblem, Instrument, InstrumentHistory, ReviseInstrument } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { audited, authorOf, type Work } from '../db/work.ts'
@@ -40,6 +41,7 @@ function shown(instrument: InstrumentInUse, on: Date, assumed: Parameters<typeof
     checkDueOn: checkDueOn(instrument.checkedOn, assumed),
     checkLapsed: checkLapsed(instrument, on, assumed),
     connected: connection !== null,
+    standIn: connection === STAND_IN,
   }
 }
 
@@ -146,6 +148,7 @@ function recordProblems(kind: Instrument['kind'], { marks }: Pick<Recorded, 'mar
 /** A gauge may be on this machine only: the server opens no connection to anywhere else because a form says so. */
 function connectionProblems(connection: string | null): FieldProblem[] {
   const host = connection?.split(':')[0]
+  if (connection === STAND_IN) return []
   if (host === undefined || host === 'localhost' || (isIP(host) === 4 && host.startsWith('127.'))) return []
   return [atField('connection', 'connection-not-here')]
 }

@@ -10,7 +10,7 @@ import {
 import type { Instrument, InstrumentVersion } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 
-export interface InstrumentInUse extends Omit<Instrument, 'checkLapsed' | 'checkDueOn' | 'connected'> {
+export interface InstrumentInUse extends Omit<Instrument, 'checkLapsed' | 'checkDueOn' | 'connected' | 'standIn'> {
   /** Id of the record's version, which readings are stored with. */
   readonly versionId: string
   readonly connection: string | null

@@ -14,6 +14,8 @@ export const keys = {
   register: ['instruments', 'register'] as const,
   instrument: (id: string) => ['instruments', id] as const,
   houseRules: ['house-rules'] as const,
+  studies: (instrumentId: string) => ['instruments', instrumentId, 'studies'] as const,
+  study: (id: string) => ['study', id] as const,
 }
 
 export function createQueryClient(): QueryClient {
@@ -71,6 +73,20 @@ export const useInstrument = (id: string | undefined) =>
     queryKey: keys.instrument(id ?? ''),
     queryFn: ({ signal }) => ask(endpoints.instrument, { params: { id: id ?? '' }, signal }),
     enabled: id !== undefined,
+  })
+
+export const useStudies = (instrumentId: string) =>
+  useQuery({
+    queryKey: keys.studies(instrumentId),
+    queryFn: ({ signal }) => ask(endpoints.studies, { params: { id: instrumentId }, signal }),
+  })
+
+export const useStudy = (id: string) =>
+  useQuery({
+    queryKey: keys.study(id),
+    queryFn: ({ signal }) => ask(endpoints.study, { params: { id }, signal }),
+    // Others enter on other devices.
+    refetchInterval: 10_000,
   })
 
 export const useHouseRules = () =>

@@ -49,6 +49,7 @@ const places = {
   bike: async () => ({ Component: (await import('../places/bike/BikePlace.tsx')).BikePlace }),
   gauges: async () => ({ Component: (await import('../places/gauges/GaugesPlace.tsx')).GaugesPlace }),
   ruleChart: async () => ({ Component: (await import('../places/rule-chart/RuleChartPlace.tsx')).RuleChartPlace }),
+  study: async () => ({ Component: (await import('../places/study/StudyPlace.tsx')).StudyPlace }),
   houseRules: async () => ({ Component: (await import('../places/house-rules/HouseRulesPlace.tsx')).HouseRulesPlace }),
   measure: async () => ({ Component: (await import('../places/measure/MeasurePlace.tsx')).MeasurePlace }),
 }
@@ -83,6 +84,7 @@ const router = createBrowserRouter([
           },
           { path: '/gauges/:id?', lazy: places.gauges },
           { path: '/rule-chart', lazy: places.ruleChart },
+          { path: '/studies/:id', lazy: places.study },
           { path: '/house-rules', lazy: places.houseRules },
           { path: '*', element: <Nowhere /> },
         ],

@@ -72,7 +72,11 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
               borderImage: i === 0 ? 'none' : `linear-gradient(${ink('edge')} 22px, transparent 22px) 1`,
             }}
           >
-            <Box component="span" aria-hidden sx={{ fontSize: 12.5, fontWeight: 500, opacity: 0.85, display: { xs: 'none', sm: 'inline' } }}>
+            <Box
+              component="span"
+              aria-hidden
+              sx={{ fontSize: 12.5, fontWeight: 500, opacity: 0.85, display: { xs: 'none', sm: 'inline' } }}
+            >
               ⇧{i + 1}
             </Box>
             {t(`place.${name}`)}

@@ -15,7 +15,7 @@ export function placeOf(pathname: string): PlaceName | null {
   if (pathname === '/') return 'stand'
   if (pathname === '/rack') return 'rack'
   if (pathname === '/house-rules') return 'rules'
-  if (/^\/(gauges|rule-chart)(\/|$)/.test(pathname)) return 'gauges'
+  if (/^\/(gauges|rule-chart|studies)(\/|$)/.test(pathname)) return 'gauges'
   if (/^\/bikes\/[^/]+\/measure$/.test(pathname)) return 'measure'
   return /^\/bikes\/[^/]+$/.test(pathname) ? 'bike' : null
 }

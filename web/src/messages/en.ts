@@ -1,6 +1,8 @@
 import { problems } from '@pelrin/contract/messages'
 import { assumed, rules } from './en/rules.ts'
 import { bike } from './en/bike.ts'
+import { gauge } from './en/gauge.ts'
+import { study } from './en/study.ts'
 import { gauges, chartOf } from './en/gauges.ts'
 import { measure } from './en/measure.ts'
 import { stand } from './en/stand.ts'
@@ -251,6 +253,8 @@ export const en = {
 
   why,
 
+  gauge,
+  study,
   gauges,
   chartOf,
   rules,

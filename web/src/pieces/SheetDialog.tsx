@@ -33,7 +33,8 @@ export function SheetDialog({
           <CloseIcon />
         </IconButton>
       </DialogTitle>
-      <DialogContent>{children}</DialogContent>
+      {/* What is longer than the screen is scrolled by keys as well. */}
+      <DialogContent tabIndex={0}>{children}</DialogContent>
     </Dialog>
   )
 }

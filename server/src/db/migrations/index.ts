@@ -2,6 +2,7 @@ import type { Migration } from './migration.ts'
 import { foundation } from './0001-foundation.ts'
 import { instruments } from './0002-instruments.ts'
 import { houseRules } from './0003-house-rules.ts'
+import { studies } from './0004-studies.ts'
 
 /** Every migration, oldest first. A landed migration is never changed; a new one follows it. */
-export const migrations: readonly Migration[] = [foundation, instruments, houseRules]
+export const migrations: readonly Migration[] = [foundation, instruments, houseRules, studies]

@@ -8,7 +8,7 @@ import type {
   InstrumentKind,
   DriveType,
 } from '@pelrin/core'
-import type { Role, SpotMark, VerdictInput } from '@pelrin/contract'
+import type { PlanStudy, Role, SpotMark, StudyResult, VerdictInput } from '@pelrin/contract'
 
 /** A fact: appended, never rewritten. A correction names what it supersedes; a deletion is a tombstone. */
 interface FactRow {
@@ -230,6 +230,32 @@ export interface VerdictRow extends FactRow {
   probability: number | null
   input: VerdictInput
   outcome: ChainVerdict
+}
+export interface StudyRow {
+  id: string
+  instrumentId: string
+  title: string
+  people: string[]
+  spots: PlanStudy['spots']
+  repeats: number
+  pitches: number | null
+  referenceU: number
+  startedAt: Date
+  personId: string
+  closedAt: Date | null
+  result: StudyResult | null
+}
+export interface StudyValueRow {
+  id: string
+  studyId: string
+  personId: string
+  deviceId: string | null
+  recordedAt: Date
+  supersedesId: string | null
+  spot: number
+  repeat: number
+  typed: string
+  value: number | null
 }
 export interface VisitRow {
   id: string

@@ -27,6 +27,8 @@ const RED_GAUGE_LATE = 0.09
 export interface PastSpot {
   readonly typed: string
   readonly pitches: number | null
+  /** Counted from the connecting link, where it was. */
+  readonly place?: number
 }
 export interface PastReading {
   readonly at: Date
@@ -68,7 +70,7 @@ export interface Ending {
   readonly worn: number
   /** What it was last measured with; drawn when not told. Told ones are measured on three spots. */
   readonly instrument?: InstrumentKey
-  readonly twist?: 'disagree' | 'shortened' | 'rotation' | 'fresh'
+  readonly twist?: 'disagree' | 'shortened' | 'rotation' | 'fresh' | 'late-gauge'
 }
 
 /** Simulates one bike's two years: rides, visits, what was read and when the chain was changed. */
@@ -121,6 +123,7 @@ export class BikeSimulation {
     if (twist === 'rotation') this.rotate()
     if (twist === 'shortened') this.shorten(new Date(last.getTime() - 3 * DAY))
     if (twist === 'disagree') this.disagree()
+    else if (twist === 'late-gauge') this.lateGauge()
     else this.visit(this.ending.instrument)
   }
 
@@ -131,6 +134,18 @@ export class BikeSimulation {
     this.record('digital', [this.spot('digital', 0.58)], null, 2)
     this.now = now
     this.record('rule', [this.ruled('rule', 24, 0.97)], this.readOdometer(), 1)
+  }
+
+  /** The digital gauge and the red drop-in gauge on the very same places: the red one stays out where it should go in. */
+  private lateGauge(): void {
+    const { now } = this
+    const places = [1, 2, 3]
+    const spots = (typed: readonly string[]): PastSpot[] =>
+      places.map((place, i) => ({ typed: typed[i] ?? '', pitches: null, place }))
+    this.now = new Date(now.getTime() - 1_200_000)
+    this.record('digital', spots(['0.84', '0.83', '0.85']), null, 2)
+    this.now = now
+    this.record('dropIn', spots(['io', 'io', 'io']), this.readOdometer(), 2)
   }
 
   private rideTo(to: Date): void {

@@ -1,8 +1,16 @@
 import { hash } from '@node-rs/argon2'
-import { chainVerdict, observeSpot, SHIPPED_RULES, type InstrumentRecord, type VerdictReading } from '@pelrin/core'
-import type { VerdictInput } from '@pelrin/contract'
+import {
+  chainVerdict,
+  observeSpot,
+  SHIPPED_RULES,
+  studyOrder,
+  type InstrumentRecord,
+  type VerdictReading,
+} from '@pelrin/core'
+import { STAND_IN, type VerdictInput } from '@pelrin/contract'
 import { daysLater, dayIn, momentAt } from '../../state/days.ts'
 import { judgeBike } from '../../state/judgeBike.ts'
+import { resultOf } from '../../studies/result.ts'
 import type { Database } from '../connection.ts'
 import type {
   BikeRow,
@@ -42,6 +50,7 @@ const ENDINGS: Record<string, Ending> = {
   Tandem: { daysAgo: 12, worn: 1.42 },
   'School pool 7': { daysAgo: 100, worn: 0.3 },
   Downs: { daysAgo: 5, worn: 0.86, twist: 'shortened', instrument: 'digital' },
+  'Winter bike': { daysAgo: 6, worn: 1.12, twist: 'late-gauge' },
   Courier: { daysAgo: 11, worn: 0.35, twist: 'rotation' },
 }
 
@@ -141,6 +150,7 @@ class Loader {
       this.progress(done + 1, total)
     }
     await this.loadLineUp(inToday)
+    await this.loadStudy()
     return { shopId: this.work.shopId, bikes: total, readings: this.pending.readings.length }
   }
 
@@ -202,7 +212,9 @@ class Loader {
       const id = this.chance.id(this.founded)
       const versionId = this.chance.id(this.founded)
       this.instruments.set(key, { id, versionId })
-      await models.Instrument.create({ id, kind, name }, { transaction })
+      // The digital gauge sends its readings: it is the stand-in that ships with Pelrin.
+      const connection = key === 'digital' ? STAND_IN : null
+      await models.Instrument.create({ id, kind, name, connection }, { transaction })
       const { kind: _, marks, ...record } = recordOf(key)
       const { changeMark = null, seesRollerWear = false } = instrumentPlan(key)
       await models.InstrumentVersion.create(
@@ -358,7 +370,7 @@ class Loader {
       readingId,
       readingOccurredAt: past.at,
       position,
-      place: null,
+      place: spot.place ?? null,
       typed: spot.typed,
       mode: null,
       picture: null,
@@ -397,6 +409,38 @@ class Loader {
     }
   }
 
+  /** The digital gauge was studied two months ago, by three people on five spots of a strip, three times each. */
+  private async loadStudy(): Promise<void> {
+    const { models, transaction } = this.work
+    const startedAt = new Date(this.today.getTime() - 61 * 86_400_000)
+    const truths = [0.2, 0.35, 0.5, 0.65, 0.8]
+    const study = {
+      id: this.chance.id(startedAt),
+      instrumentId: this.instruments.get('digital')!.id,
+      title: 'After the new battery',
+      people: this.peopleIds.slice(0, 3),
+      spots: truths.map((reference, i) => ({ label: String.fromCharCode(65 + i), reference })),
+      repeats: 3,
+      pitches: null,
+      referenceU: 0.01,
+      startedAt,
+      closedAt: new Date(startedAt.getTime() + 3_600_000),
+    }
+    const habits = study.people.map(() => this.chance.normal(0.012, 0.015))
+    const values = study.people.flatMap((personId, person) =>
+      studyOrder({ spots: truths.length, repeats: study.repeats, person }).map(({ spot, repeat }) => {
+        const value = Number((truths[spot]! + habits[person]! + this.chance.normal(0, 0.02)).toFixed(2))
+        return {
+          ...{ id: this.chance.id(startedAt), studyId: study.id, personId, deviceId: null, recordedAt: startedAt },
+          ...{ supersedesId: null, spot, repeat, typed: value.toFixed(2), value },
+        }
+      }),
+    )
+    const result = resultOf({ ...study, result: null }, values, null)
+    await models.Study.create({ ...study, personId: study.people[0]!, result }, { transaction })
+    await models.StudyValue.bulkCreate(values, { transaction })
+  }
+
   private async loadLineUp(bikeIds: ReadonlyMap<string, string>): Promise<void> {
     const day = dayIn(SHOP.timeZone, this.today)
     await this.work.models.Visit.bulkCreate(
@@ -433,8 +477,9 @@ function asVerdictReading(
     chainKm: past.odometer?.km ?? null,
     source: 'shop',
     instrument: { id: instruments.get(past.instrument)!.id, kind, biasU: 0 },
-    spots: rows.map(({ value, over, under, u, pitches }) => ({
+    spots: rows.map(({ value, over, under, u, pitches, place }) => ({
       u,
+      ...(place === null ? {} : { place }),
       ...(value === null ? {} : { value }),
       ...(over === null ? {} : { over }),
       ...(under === null ? {} : { under }),

@@ -13,8 +13,10 @@ import { Empty, Failure, Loading } from '../../pieces/States.tsx'
 import { ink } from '../../theme/theme.ts'
 import { CheckSheet } from './CheckSheet.tsx'
 import { InstrumentRecord } from './InstrumentRecord.tsx'
+import { LiveGauge } from './LiveGauge.tsx'
 import { RecordForm } from './RecordForm.tsx'
 import { standingOf } from './standing.ts'
+import { Studies } from './Studies.tsx'
 
 /** The shop's instruments: what each can do, when it was checked, and what that changed. */
 export function GaugesPlace() {
@@ -80,6 +82,10 @@ export function GaugesPlace() {
               )}
             </Stack>
             <InstrumentRecord history={history.data} />
+            {history.data.instrument.kind !== 'by-hand' && <Studies instrument={history.data.instrument} />}
+            {history.data.instrument.connected && (
+              <LiveGauge key={history.data.instrument.id} instrument={history.data.instrument} />
+            )}
             {sheet === 'check' && history.data.instrument.kind !== 'by-hand' && (
               <CheckSheet history={history.data} onClose={close} />
             )}

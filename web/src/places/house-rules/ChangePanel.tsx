@@ -109,7 +109,7 @@ export function Moves({ moved }: { moved: Moved }) {
       </Typography>
       <Box
         component="ul"
-        sx={{ listStyle: 'none', m: 0, mt: 0.5, p: 0, maxHeight: 190, overflow: 'auto' }}
+        sx={{ listStyle: 'none', m: 0, mt: 0.5, p: 0, maxHeight: 148, overflow: 'auto' }}
         tabIndex={0}
       >
         {moved.moved.map(({ bikeId, bike, customer, from, to }) => (

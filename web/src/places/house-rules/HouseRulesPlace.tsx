@@ -143,7 +143,7 @@ function RuleRow({
       aria-pressed={chosen}
       sx={{
         display: 'grid',
-        width: '100%',
+        width: 'calc(100% + 16px)',
         gridTemplateColumns: COLUMNS,
         columnGap: 1.5,
         alignItems: 'center',

@@ -6,11 +6,13 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import type { BikeRecord, Instrument, Reading } from '@pelrin/contract'
+import { useGauge } from '../../api/useGauge.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { useTypedAhead } from '../../keys/typing.tsx'
 import { percent } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { ChainLoop } from '../../pieces/ChainLoop.tsx'
+import { GaugeStrip } from '../../pieces/GaugeStrip.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ink } from '../../theme/theme.ts'
@@ -99,7 +101,7 @@ export function MeasureBench({
 
   useEffect(() => {
     focusEntry()
-  }, [focusEntry, instrument.kind])
+  }, [focusEntry])
   useTypedAhead((text) => setSpot({ ...spot, typed: spot.typed + text }))
   const leave = useCallback(() => {
     // At once: the next key is already meant for the place it leads to.
@@ -118,9 +120,27 @@ export function MeasureBench({
     { enableOnFormTags: true, preventDefault: true, enabled: wantsSpots(instrument.kind) },
   )
 
+  const { gauge, take } = useGauge(
+    instrument.connected ? instrument.id : undefined,
+    draft.readingId,
+    // A reading of the connected gauge goes where a typed one would, and on to the next place.
+    (percentShown) => {
+      const at =
+        draft.spots[place]?.typed.trim() === '' ? place : draft.spots.findIndex((one) => one.typed.trim() === '')
+      if (at < 0) return
+      forgive()
+      change((before) => ({
+        spots: before.spots.map((old, i) => (i === at ? { ...old, typed: percentShown.toFixed(2) } : old)),
+      }))
+      const next = draft.spots.findIndex((one, i) => i > at && one.typed.trim() === '')
+      goTo(next < 0 ? at : next)
+    },
+  )
+
   const choose = (id: string): void => {
     forgive()
-    change({ instrumentId: id })
+    // Drawn at once: what is focused next belongs to it.
+    flushSync(() => change({ instrumentId: id }))
     // A whole chain is read at one place, which is the first.
     if (instruments.find((one) => one.id === id)?.kind === 'full-length') setPlace(0)
   }
@@ -231,6 +251,7 @@ export function MeasureBench({
             onPick={goTo}
           />
         )}
+        {gauge && <GaugeStrip instrument={instrument} gauge={gauge} openedAt={openedAt} onTake={take} />}
         {instrument.kind === 'caliper' && (
           <ToggleButtonGroup
             exclusive

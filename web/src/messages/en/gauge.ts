@@ -1,0 +1,32 @@
+/** What a connected gauge's strip says. */
+export const gauge = {
+  live: 'What it sends',
+  state: {
+    connected: 'Connected: its button fills the next place',
+    away: 'Not connected. It is tried again by itself; type what it shows meanwhile',
+    silent: 'It says nothing any more. Is it on? Type what it shows meanwhile',
+    flooding: 'It sends more than a hand can press: nothing of it is believed',
+    unreachable: 'The server does not answer, so nothing is known of the gauge',
+  },
+  battery: 'battery {{percent}} %',
+  zeroedAt: 'zeroed at {{time}}',
+  notZeroed: 'Not zeroed since this bike was begun. Squeeze it shut and zero it.',
+  elsewhere: 'Its readings go to another screen now',
+  take: 'Take it here',
+  press: 'Press its button',
+  squeeze: 'Zero it',
+  noReading: 'Nothing yet.',
+  garbled_one: 'One line made no sense.',
+  garbled_other: '{{count}} lines made no sense.',
+  faults: 'This is the stand-in that ships with Pelrin. Let it fail, to see what happens:',
+  fault: {
+    slow: 'slow',
+    silent: 'silent',
+    half: 'half lines',
+    garbage: 'garbage',
+    duplicates: 'every line twice',
+    drift: 'a zero that creeps',
+    flood: '10 000 lines a second',
+  },
+  unplug: 'Pull its plug',
+} as const

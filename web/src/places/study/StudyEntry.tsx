@@ -1,0 +1,112 @@
+import { Box, Button, Stack, TextField, Typography } from '@mui/material'
+import { observeSpot, studyOrder } from '@pelrin/core'
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { v7 } from 'uuid'
+import { endpoints, type Study } from '@pelrin/contract'
+import { ask, ProblemError } from '../../api/client.ts'
+import { keys, useInstrument } from '../../api/queries.ts'
+import { useSurroundings } from '../../app/Shell.tsx'
+import { ink } from '../../theme/theme.ts'
+import { MarksPad } from '../measure/MarksPad.tsx'
+
+/** The next value of whoever is at this bench, one large field, in an order of their own. */
+export function StudyEntry({ study }: { study: Study }) {
+  const { t } = useTranslation()
+  const client = useQueryClient()
+  const { session } = useSurroundings()
+  const history = useInstrument(study.instrument.id)
+  const [typed, setTyped] = useState('')
+  const [wrong, setWrong] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+  const number = study.people.findIndex(({ id }) => id === session.person.id)
+  if (number < 0) return <Typography>{t('problems.study-not-in-it')}</Typography>
+  const turns = studyOrder({ spots: study.spots.length, repeats: study.repeats, person: number })
+  const next = turns.find(
+    (turn) => !study.values.some((value) => value.spot === turn.spot && value.repeat === turn.repeat),
+  )
+  if (!next)
+    return (
+      <Stack sx={{ gap: 1 }}>
+        <Typography sx={{ fontSize: 24, fontWeight: 600 }}>{t('study.done', { name: session.person.name })}</Typography>
+        <Typography color="textSecondary">{t('study.hand')}</Typography>
+      </Stack>
+    )
+  const record = history.data?.instrument
+  const enter = async (): Promise<void> => {
+    if (record) {
+      const seen = observeSpot({ record: { ...record, bias: 0 }, entry: { typed, pitches: study.pitches } })
+      if (!seen.ok) {
+        setWrong(t(`problems.${seen.problem}`, { ...seen.values }))
+        return
+      }
+    }
+    setBusy(true)
+    const id = v7()
+    try {
+      const entered = await ask(endpoints.enterStudyValue, {
+        params: { id: study.id },
+        body: { id, ...next, typed: typed.trim() },
+        key: id,
+      })
+      client.setQueryData(keys.study(study.id), entered)
+    } catch (error) {
+      const problem = error instanceof ProblemError ? error.problem : null
+      setWrong(problem?.fields?.[0]?.detail ?? problem?.detail ?? t('app.offline'))
+      setBusy(false)
+    }
+  }
+  const { marks } = study.instrument
+  return (
+    <Stack sx={{ gap: 2, maxWidth: 560 }}>
+      <Typography color="textSecondary">
+        {t('study.turn', { name: session.person.name, done: study.values.length + 1, all: turns.length })}
+      </Typography>
+      <Stack direction="row" sx={{ gap: 3, alignItems: 'center' }}>
+        <Box
+          sx={{
+            width: 110,
+            height: 110,
+            borderRadius: '50%',
+            border: `3px solid ${ink('edge')}`,
+            display: 'grid',
+            placeItems: 'center',
+            fontSize: 58,
+            fontWeight: 700,
+            bgcolor: ink('sheet'),
+          }}
+        >
+          {study.spots[next.spot]?.label}
+        </Box>
+        <TextField
+          autoFocus
+          label={t('study.shows', { spot: study.spots[next.spot]?.label })}
+          value={typed}
+          onChange={(event) => {
+            setTyped(event.target.value)
+            setWrong(null)
+          }}
+          error={wrong !== null}
+          helperText={wrong ?? t(`measure.hint.${study.instrument.kind}`)}
+          slotProps={{ inputLabel: { shrink: true }, htmlInput: { autoComplete: 'off', autoCapitalize: 'none' } }}
+          sx={{ flex: 1, '& input': { fontSize: 30, fontWeight: 600 } }}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return
+            event.preventDefault()
+            void enter()
+          }}
+        />
+      </Stack>
+      {study.instrument.kind === 'drop-in' && marks && <MarksPad marks={marks} typed={typed} onChange={setTyped} />}
+      <Button
+        variant="contained"
+        disabled={busy || typed.trim() === ''}
+        onClick={() => void enter()}
+        sx={{ minHeight: 56 }}
+      >
+        {t('study.enter')}
+      </Button>
+    </Stack>
+  )
+}
