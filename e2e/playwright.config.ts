@@ -17,7 +17,13 @@ const running = process.env['PELRIN_E2E_BASE']
 export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
-  workers: 1,
+  // Each test has bikes of its own; those that change the whole shop run when the others are done.
+  workers: 2,
+  fullyParallel: false,
+  projects: [
+    { name: 'together', testIgnore: '*.alone.spec.ts' },
+    { name: 'alone', testMatch: '*.alone.spec.ts', dependencies: ['together'] },
+  ],
   timeout: 90_000,
   retries: 0,
   forbidOnly: true,

@@ -84,7 +84,7 @@ test('a count left out is offered, and one key picks', async ({ page }) => {
   await expect(choices.getByRole('button')).toHaveText([/200 pitches/, /202 pitches/, /204 pitches/])
   await page.keyboard.press('Enter')
   await page.keyboard.press('3')
-  await expect(page.getByTestId('live')).toContainText('0.36 %')
+  await expect(page.locator('#spot-says')).toContainText('0.36 %')
   await page.getByRole('textbox', { name: 'Spot 1' }).fill('90')
   await expect(choices.getByRole('button')).toHaveText([/7 pitches, odd/])
   await page.getByRole('textbox', { name: 'Spot 1' }).fill('96')
@@ -166,12 +166,18 @@ test('a key that begins a name still finds it', async ({ page }) => {
 test('the line-up is walked and put in order by keys', async ({ page }) => {
   await signIn(page, 'ismay', 'eelgrass-3')
   const rows = page.getByRole('region', { name: 'In today' }).getByRole('listitem')
-  await page.keyboard.press('ArrowDown')
-  await page.keyboard.press('ArrowDown')
   const chosen = page.locator('[aria-current="true"]')
-  const before = await chosen.innerText()
+  await expect(rows.nth(5)).toBeVisible()
+  // Those at the end of the day: nobody else puts them on a stand meanwhile.
+  const name = (await rows.nth(5).innerText()).split('\n')[1] ?? ''
+  for (let i = 0; i < 6 && !(await chosen.innerText()).includes(name); i++) {
+    const before = await chosen.innerText()
+    await page.keyboard.press('ArrowDown')
+    await expect(chosen).not.toHaveText(before)
+  }
+  await expect(chosen).toContainText(name)
   await page.keyboard.press('Alt+ArrowUp')
-  await expect(rows.nth(1)).toContainText(before.split('\n')[1] ?? '')
+  await expect(rows.nth(4)).toContainText(name)
   await page.keyboard.press('Enter')
   await expect(chosen).toContainText('on the stand since')
   await page.keyboard.press('Alt+d')

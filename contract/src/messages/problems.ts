@@ -91,6 +91,7 @@ export const problems = {
   'study-needs-count': 'Say how many pitches each spot has.',
   'study-needs-references': 'Marks say yes or no only: say what is truly at each spot.',
   'study-by-hand': 'Hands cannot be studied: they give no number.',
+  'chart-steps': 'At most twenty steps, each from 0 to 3 %.',
   'celsius-range': 'A workshop has −20 to 60 °C.',
   'preload-range': 'A preload is 0 to 50 kg.',
   'percent-letters': 'This is no elongation. Write 0.62 or 0,62.',

@@ -130,7 +130,7 @@ describe('a new chain', () => {
     const pitches = before.chain?.pitches ?? 100
     const body = await readingOf(shop.device, before.summary.id, {
       instrumentId: await idOf('Hook'),
-      spots: [{ id: v7(), typed: `${(pitches * 12.703).toFixed(1)}`, pitches }],
+      spots: [{ id: v7(), typed: (pitches * 12.703).toFixed(1), pitches }],
       baseline: true,
       conditions: { run: 'lower', preloadKg: 2 },
     })

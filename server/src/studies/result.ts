@@ -21,7 +21,7 @@ export function resultOf(
     kind: 'values',
     values: values.length,
     gaps: [...gaps],
-    anova: anova && anova.map((row) => ({ ...row })),
+    anova: anova?.map((row) => ({ ...row })) ?? null,
     parts,
     repeatability,
     bias,

@@ -1,8 +1,21 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { chainVerdict, SHIPPED_RULES, spanObservation, type Explanation } from '@pelrin/core'
-import { InstrumentKind, VerdictFlag, VerdictWord } from '@pelrin/contract'
+import {
+  ASSUMPTIONS,
+  chainVerdict,
+  checkInstrument,
+  DRIVE_CLASSES,
+  growthSinceNew,
+  HAND_SIGNS,
+  INSTRUMENT_KINDS,
+  observeSpot,
+  RULE_MATERIALS,
+  SHIPPED_RULES,
+  spanObservation,
+  type Explanation,
+} from '@pelrin/core'
+import { DecisionKind, GaugeState, InstrumentKind, VerdictFlag, VerdictWord } from '@pelrin/contract'
 import { en } from './en.ts'
 
 const has = (path: string): boolean => {
@@ -32,6 +45,21 @@ describe('the message catalogue', () => {
     for (const flag of VerdictFlag.options) expect(has(`flag.${flag}`), flag).toBe(true)
     for (const kind of InstrumentKind.options) expect(has(`instrument.${kind}`), kind).toBe(true)
     for (const { school } of SHIPPED_RULES) expect(has(`school.${school}`), school).toBe(true)
+  })
+  it('has a meaning for every value that is assumed, and a word for every kind of thing there is', () => {
+    for (const { key, unit } of ASSUMPTIONS) {
+      expect(has(`assumed.${key.replaceAll('.', '-')}`), key).toBe(true)
+      expect(has(`rules.unit.${unit}`), unit).toBe(true)
+    }
+    for (const kind of INSTRUMENT_KINDS)
+      for (const path of ['measure.hint', 'measure.waiting'])
+        expect(has(`${path}.${kind}`), `${path} ${kind}`).toBe(true)
+    for (const kind of INSTRUMENT_KINDS) expect(has(`measure.trap.${kind}.1`), kind).toBe(true)
+    for (const material of RULE_MATERIALS) expect(has(`material.${material}`)).toBe(true)
+    for (const sign of HAND_SIGNS) expect(has(`measure.sign.${sign}`)).toBe(true)
+    for (const one of DRIVE_CLASSES) expect(has(`driveClass.${one}`)).toBe(true)
+    for (const one of DecisionKind.options) expect(has(`bike.decision.${one}`)).toBe(true)
+    for (const state of GaugeState.options) expect(has(`gauge.state.${state}`)).toBe(true)
   })
   it('explains every rule and input the core explains by', () => {
     const rule = { ...SHIPPED_RULES[2], id: 'r', version: 1 }
@@ -70,7 +98,42 @@ describe('the message catalogue', () => {
         const seen = spanObservation({ lengthMm: pitches * 12.75, pitches, uMm: 0.25, bias })
         explanations.push(seen.explanation, seen.uExplanation)
       }
-    expect(new Set(explanations.map((one) => one.rule)).size).toBeGreaterThan(8)
+    const record = { uMm: null, u: null, bias: 0.01, biasU: 0, marks: [0.5, 0.75], material: null, rollerMm: null }
+    for (const [kind, typed, more] of [
+      ['steel-rule', '204.6', {}],
+      ['caliper', '196.9', { mode: 'inside-rollers' }],
+      ['caliper', '212.4', { mode: 'outside-rollers' }],
+      ['drop-in', 'io', {}],
+      ['swing-arm', 'end', {}],
+      ['graduated', '0.5', {}],
+      ['digital', '0.5', {}],
+    ] as const) {
+      const seen = observeSpot({
+        record: { ...record, kind, u: kind === 'digital' ? 0.02 : null },
+        entry: { typed, pitches: 16, ...more },
+        temperatures: { ruleCelsius: 5, chainCelsius: 10 },
+      })
+      if (!seen.ok) throw new Error(`${kind}: ${seen.problem}`)
+      explanations.push(...seen.observed.explanations)
+    }
+    for (const [kind, typed] of [
+      ['digital', '0.5'],
+      ['drop-in', 'io'],
+    ] as const) {
+      const checked = checkInstrument({
+        record: { ...record, kind },
+        pairs: [0.4, 0.6, 0.9].map((reference, i) => ({
+          reference,
+          typed: kind === 'digital' ? typed : (['oo', 'io', 'ii'][i] ?? ''),
+        })),
+        referenceU: 0.01,
+      })
+      if (!checked.ok) throw new Error(checked.problem)
+      explanations.push(checked.outcome.explanation)
+    }
+    const whole = { lengthMm: 1448, pitches: 114, preloadKg: 2 }
+    explanations.push(growthSinceNew({ now: whole, whenNew: whole }).explanation)
+    expect(new Set(explanations.map((one) => one.rule)).size).toBeGreaterThan(18)
     for (const { rule: name, inputs, result } of explanations) {
       expect(has(`why.rule.${name}`), name).toBe(true)
       for (const input of inputs) {

@@ -40,7 +40,7 @@ export function GaugeStrip({
       </Typography>
       {gauge.state === 'connected' && (
         <Typography variant="body2" sx={{ color: zeroedHere ? 'text.secondary' : ink('brass') }}>
-          {zeroedHere ? t('gauge.zeroedAt', { time: clock(gauge.zeroedAt ?? '') }) : t('gauge.notZeroed')}
+          {zeroedHere ? t('gauge.zeroedAt', { time: clock(gauge.zeroedAt) }) : t('gauge.notZeroed')}
         </Typography>
       )}
       <Stack direction="row" sx={{ gap: 1, mt: 0.5 }}>

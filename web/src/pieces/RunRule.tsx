@@ -169,7 +169,8 @@ function Glass({
   const ticks = Array.from({ length: Math.floor(to / step) - first + 1 }, (_, i) => first + i)
   const major = unit === 'in' ? denominator / 8 : 2
   // Long rules have long numbers: only so many are written that each has room.
-  const labelled = unit === 'in' ? major : 2 * Math.ceil(52 / (2 * step * scale))
+  const room = 8 + 8.5 * String(Math.round(to)).length
+  const labelled = unit === 'in' ? major : 2 * Math.ceil(room / (2 * step * scale))
   const edge = 205
   // The two names stand apart even where their lines nearly meet.
   const labelShift = Math.max(0, (44 - (x(limitMm) - x(nominal))) / 2)

@@ -89,6 +89,8 @@ export const gauges = {
 /** What the rule chart says. */
 export const chartOf = {
   counts: 'Counts, in pitches',
+  steps: 'Steps of wear, %',
+  stepsShipped: 'every 0.1 and the limits',
   unit: 'Unit',
   unitOf: { mm: 'mm', in: 'inches', '16': '16ths', '32': '32nds' },
   title: { mm: 'millimetres', in: 'inches', '16': 'inches and 16ths', '32': 'inches and 32nds' },

@@ -79,8 +79,17 @@ export function RackRow({
       </Typography>
       <Stack role="cell" direction="row" sx={{ alignItems: 'center', gap: 1.25 }}>
         <Plate shape={look.plate} colour={look.colour} height={16} />
-        <Typography variant="body2" noWrap sx={{ fontWeight: 600, color: look.colour }}>
+        <Typography variant="body2" noWrap sx={{ fontWeight: 600, color: look.colour, lineHeight: 1.15 }}>
           {t(look.overdue ? 'overdue' : `word.${bike.word}`)}
+          {bike.decision !== null && (
+            <Typography
+              component="span"
+              variant="body2"
+              sx={{ display: 'block', color: ink('brass'), lineHeight: 1.1 }}
+            >
+              {t('bike.decisionNow')}
+            </Typography>
+          )}
         </Typography>
         {bike.advice && <Plate shape="toothed" colour={ink('madder')} height={13} title={t(`advice.${bike.advice}`)} />}
       </Stack>

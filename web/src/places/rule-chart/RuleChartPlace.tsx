@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { useHouseRules } from '../../api/queries.ts'
 import { number, percent } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
-import { fractionText, typedCounts } from './chartText.ts'
+import { fractionText, typedCounts, typedSteps } from './chartText.ts'
 
 const UNITS = ['mm', 'in', '16', '32'] as const
 type ChartUnit = (typeof UNITS)[number]
@@ -17,6 +17,7 @@ export function RuleChartPlace() {
   const { t } = useTranslation()
   const rules = useHouseRules()
   const [countsTyped, setCountsTyped] = useState('8 12 16 20 24 40 48 60 80 112')
+  const [stepsTyped, setStepsTyped] = useState('')
   const [unit, setUnit] = useState<ChartUnit>('mm')
   const [paper, setPaper] = useState<(typeof PAPERS)[number]>('A4')
   useEffect(() => {
@@ -28,10 +29,12 @@ export function RuleChartPlace() {
     const shops = rules.data?.rules.find(({ isDefault }) => isDefault)?.limits ?? SHIPPED_RULES[0].limits
     return [...new Set(Object.values(shops).map(({ change }) => change))]
   }, [rules.data])
-  const steps = useMemo(() => {
+  const ownSteps = typedSteps(stepsTyped)
+  const shippedSteps = useMemo(() => {
     const tenths = Array.from({ length: Math.round(HIGHEST * 10) + 1 }, (_, i) => i / 10)
     return [...new Set([...tenths, ...limits])].sort((a, b) => a - b)
   }, [limits])
+  const steps = ownSteps.ok && ownSteps.steps.length > 0 ? ownSteps.steps : shippedSteps
   const rows = counts.ok ? ruleChart({ counts: counts.counts, steps }) : []
   return (
     <Box sx={{ px: 2.75, pt: 1.5, pb: 3 }} className="rule-chart">
@@ -57,7 +60,17 @@ export function RuleChartPlace() {
           error={!counts.ok}
           helperText={counts.ok ? undefined : t(`problems.${counts.problem}`)}
           slotProps={{ inputLabel: { shrink: true } }}
-          sx={{ flex: 1, minWidth: 260 }}
+          sx={{ flex: 1.2, minWidth: 220 }}
+        />
+        <TextField
+          label={t('chartOf.steps')}
+          value={stepsTyped}
+          placeholder={t('chartOf.stepsShipped')}
+          onChange={(event) => setStepsTyped(event.target.value)}
+          error={!ownSteps.ok}
+          helperText={ownSteps.ok ? undefined : t(`problems.${ownSteps.problem}`)}
+          slotProps={{ inputLabel: { shrink: true } }}
+          sx={{ flex: 1, minWidth: 200 }}
         />
         <ToggleButtonGroup
           exclusive
