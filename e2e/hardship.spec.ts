@@ -144,7 +144,7 @@ test('wrong passwords and unknown addresses say what to do', async ({ page }) =>
 })
 
 test('another mechanic takes over by initials and PIN', async ({ page }) => {
-  await signIn(page)
+  await signIn(page, 'tove', 'causeway-1', true)
   await page.getByRole('button', { name: 'At this bench: Tove Sandell' }).click()
   await page.getByRole('menuitem', { name: 'Somebody else' }).click()
   await page.getByLabel('Initials').fill('rp')

@@ -41,6 +41,11 @@ test('each instrument is read by keyboard alone, drawn and judged as it is typed
     await expect(drawing).toHaveAttribute('aria-label', drawn)
     await entry(page).fill('')
   }
+  // How it is used is drawn, and closing that leaves what is typed where it was.
+  await page.keyboard.press('Alt+h')
+  await expect(page.getByRole('dialog', { name: 'Digital gauge: how it is done' }).getByRole('listitem')).toHaveCount(3)
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toBeHidden()
   await takeInHand(page, /Hook/)
   await page.keyboard.type('1378.0')
   await page.keyboard.press('Enter')
@@ -164,7 +169,7 @@ test('deciding otherwise stands beside the verdict', async ({ page }) => {
   await page.waitForTimeout(700)
   await page.keyboard.press('d')
   await page.getByLabel('Run it on as a spare or training chain').check()
-  await page.getByRole('dialog').getByLabel('Why?').fill('winter wheels only')
+  await page.getByRole('dialog').getByLabel('Reason').fill('winter wheels only')
   await page.keyboard.press('Enter')
   const decisions = page.getByTestId('decisions')
   await expect(decisions).toContainText('Run it on as a spare or training chain: winter wheels only')
@@ -198,6 +203,7 @@ test('a study is planned, entered blind and read', async ({ page }) => {
   await signIn(page)
   await page.goto('/gauges')
   await page.getByRole('button', { name: /Graduated/ }).click()
+  await expect(page.getByRole('heading', { level: 2, name: 'Graduated gauge' })).toBeVisible()
   await page.getByRole('button', { name: 'Plan a study' }).click()
   await page.getByLabel('What it is called').fill('One afternoon')
   await page.getByLabel('Spots', { exact: true }).fill('2')

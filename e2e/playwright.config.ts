@@ -17,9 +17,9 @@ const running = process.env['PELRIN_E2E_BASE']
 export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
-  // Each test has bikes of its own; those that change the whole shop run when the others are done.
-  workers: 2,
-  fullyParallel: false,
+  // Browser, server and database have two cores between them: a second worker would only wait.
+  workers: 1,
+  // What changes the whole shop comes when the others are done.
   projects: [
     { name: 'together', testIgnore: '*.alone.spec.ts' },
     { name: 'alone', testMatch: '*.alone.spec.ts', dependencies: ['together'] },

@@ -10,7 +10,7 @@ test('a rule changed says what it moves, and moves it', async ({ page }) => {
   const moves = page.getByTestId('moves')
   await expect(moves).toContainText(/Judges \d+ bikes anew: \d+ verdicts? moves?\./, { timeout: 30_000 })
   const promised = /anew: (\d+) /.exec(await moves.innerText())?.[1]
-  await page.getByLabel('Why?').fill('when in doubt, change')
+  await page.getByLabel('Reason').fill('when in doubt, change')
   await page.getByRole('button', { name: 'Make this change' }).click()
   await expect(page.getByText(`Changed. ${promised} verdicts moved.`)).toBeVisible({ timeout: 40_000 })
   await expect(page.getByRole('button', { name: /^early change the shop’s rule/ })).toBeVisible()
@@ -18,7 +18,7 @@ test('a rule changed says what it moves, and moves it', async ({ page }) => {
   await page.getByRole('button', { name: /^by speeds/ }).click()
   await page.getByRole('button', { name: 'Make it the shop’s rule' }).click()
   await expect(moves).toContainText(/verdicts? moves?\./, { timeout: 30_000 })
-  await page.getByLabel('Why?').fill('back again')
+  await page.getByLabel('Reason').fill('back again')
   await page.getByRole('button', { name: 'Make this change' }).click()
   await expect(page.getByRole('button', { name: /^by speeds the shop’s rule/ })).toBeVisible({ timeout: 40_000 })
   // Every value that is assumed has its unit and its way back.

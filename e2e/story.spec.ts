@@ -167,17 +167,25 @@ test('the line-up is walked and put in order by keys', async ({ page }) => {
   await signIn(page, 'ismay', 'eelgrass-3')
   const rows = page.getByRole('region', { name: 'In today' }).getByRole('listitem')
   const chosen = page.locator('[aria-current="true"]')
-  await expect(rows.nth(5)).toBeVisible()
-  // Those at the end of the day: nobody else puts them on a stand meanwhile.
-  const name = (await rows.nth(5).innerText()).split('\n')[1] ?? ''
-  for (let i = 0; i < 6 && !(await chosen.innerText()).includes(name); i++) {
-    const before = await chosen.innerText()
+  const name = 'School pool 7'
+  await expect(rows.filter({ hasText: name })).toHaveCount(1)
+  const labels = async (): Promise<string[]> =>
+    (await rows.allInnerTexts()).map((text) => text.split('\n')[2]?.split(',')[0] ?? '')
+  const before = await labels()
+  const neighbour = before[before.indexOf(name) - 1] ?? ''
+  for (let i = 0; i < 40 && !(await chosen.innerText()).includes(name); i++) {
+    const there = await chosen.innerText()
     await page.keyboard.press('ArrowDown')
-    await expect(chosen).not.toHaveText(before)
+    await expect(chosen).not.toHaveText(there)
   }
   await expect(chosen).toContainText(name)
   await page.keyboard.press('Alt+ArrowUp')
-  await expect(rows.nth(4)).toContainText(name)
+  await expect
+    .poll(async () => {
+      const after = await labels()
+      return after.indexOf(name) < after.indexOf(neighbour)
+    })
+    .toBe(true)
   await page.keyboard.press('Enter')
   await expect(chosen).toContainText('on the stand since')
   await page.keyboard.press('Alt+d')
@@ -197,6 +205,7 @@ test('an odometer corrected to a lower value is asked about as well', async ({ p
   await expect(page).toHaveURL(/\/\?bike=/)
   await page.keyboard.press('b')
   await expect(page.getByRole('button', { name: /^Correct C/ })).toBeVisible()
+  await page.waitForTimeout(700)
   await page.keyboard.press('c')
   await expect(page.getByRole('textbox', { name: 'Spot 1' })).toHaveValue('203.5')
   await page.getByRole('textbox', { name: 'Odometer' }).fill('6')

@@ -36,6 +36,7 @@ const SHEET = [
       ['Alt I', 'takeInstrument'],
       ['Alt M', 'mode'],
       ['Alt O', 'howTaken'],
+      ['Alt H', 'howTo'],
       ['Alt W', 'whySpot'],
       ['Esc', 'back'],
     ],

@@ -96,6 +96,7 @@ export const en = {
     jump: 'jump to a place on the loop',
     takeInstrument: 'take another instrument',
     howTaken: 'where and how it was taken',
+    howTo: 'how the instrument is used',
     mode: 'next caliper mode',
     whySpot: 'why this number',
     inBike: 'On a bike',

@@ -91,6 +91,51 @@ export const measure = {
   saving: 'Saving …',
   live: 'As typed',
   worn: 'elongation',
+  howToTitle: '{{name}}: how it is done',
+  howToOpen: 'How it is done',
+  howToNote: 'Where the maker’s own sheet says otherwise, it wins.',
+  howTo: {
+    'steel-rule': [
+      'Zero on a pin’s centre: the mark runs through the middle of the pin.',
+      'Pull the lower run tight along the rule; it lies straight and flat.',
+      'Read at the centre of the last pin, an even number of pitches away.',
+    ],
+    caliper: [
+      'Close the jaws and zero it.',
+      'Set the jaws as the mode says, here inside two rollers, and push outward with a light touch.',
+      'Read it without letting go.',
+    ],
+    'drop-in': [
+      'The hook end first: behind a roller of the lower run, under tension.',
+      'Let the other end fall on the chain. Push with one finger at most; never force it.',
+      'Seated, the tooth is between two rollers and the bar lies flat on the plates.',
+    ],
+    'swing-arm': [
+      'The fixed foot first, behind a roller, with the arm up.',
+      'Let the arm fall by its own weight.',
+      'Read the scale where the arm has stopped.',
+    ],
+    graduated: [
+      'Hold the blade square over the run, thin end ahead.',
+      'Let it sink by its own weight until it meets a roller.',
+      'Read the mark at which it seats.',
+    ],
+    digital: [
+      'Squeeze it shut and zero it, before each bike.',
+      'Put both feet between rollers of one run and let it settle.',
+      'Read the number; on a connected gauge press its button.',
+    ],
+    'full-length': [
+      'Take the chain off at its connecting link; mind the spring.',
+      'Hang it straight from a peg, always with the same weight.',
+      'Read at the last pin’s centre, and count the pitches.',
+    ],
+    'by-hand': [
+      'Pull the chain forward off the front of the ring: a worn one lifts clear of the teeth.',
+      'Hold a piece on its side: a worn one bends far.',
+      'Turn the cranks slowly and watch for gaps between chain and ring. Fingers off.',
+    ],
+  },
   trapsTitle: 'Mind',
   trap: {
     'steel-rule': [

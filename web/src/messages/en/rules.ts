@@ -28,7 +28,7 @@ export const rules = {
   add: 'Add a rule of our own',
   note: 'Which sprockets are suspect follows from the drive, not from the rule. A change is a new version: every verdict given before can be given again under the version it was given by.',
   versions: 'Versions',
-  reason: 'Why?',
+  reason: 'Reason',
   save: 'Make this change',
   saved_zero: 'Changed. No verdict moved.',
   saved_one: 'Changed. One verdict moved.',

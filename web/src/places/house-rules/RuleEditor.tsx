@@ -113,9 +113,10 @@ export function RuleEditor({ rule, onDone }: { rule: Rule; onDone: () => void })
           </Typography>
           {DRIVE_CLASSES.map((one) => (
             <Box key={one} sx={{ display: 'contents' }}>
-              <Typography sx={{ pt: 1.25 }}>{t(`driveClass.${one}`)}</Typography>
+              <Typography sx={{ pt: 0.75, lineHeight: 1.15 }}>{t(`driveClass.${one}`)}</Typography>
               {(['plan', 'change'] as const).map((at) => (
                 <TextField
+                  size="small"
                   key={at}
                   value={typed.limits[one][at]}
                   onChange={(event) => set(one, at, event.target.value)}
@@ -129,8 +130,9 @@ export function RuleEditor({ rule, onDone }: { rule: Rule; onDone: () => void })
               ))}
             </Box>
           ))}
-          <Typography sx={{ pt: 1.25 }}>{t('rules.watch')}</Typography>
+          <Typography sx={{ pt: 0.75, lineHeight: 1.15 }}>{t('rules.watch')}</Typography>
           <TextField
+            size="small"
             value={typed.watch}
             onChange={(event) => setTyped((before) => ({ ...before, watch: event.target.value }))}
             slotProps={{ htmlInput: { 'aria-label': t('rules.watch'), inputMode: 'decimal' } }}

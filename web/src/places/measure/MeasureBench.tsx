@@ -107,7 +107,8 @@ export function MeasureBench({
     // At once: the next key is already meant for the place it leads to.
     void navigate(corrects ? `/bikes/${bikeId}` : `/?bike=${bikeId}`, { flushSync: true })
   }, [navigate, corrects, bikeId])
-  useHotkeys('escape', () => !whyOpen && leave(), { enableOnFormTags: true })
+  // A dialog that is open takes its own Escape.
+  useHotkeys('escape', () => !document.querySelector('[role="dialog"]') && leave(), { enableOnFormTags: true })
   useHotkeys('alt+w', () => setWhyOpen(true), { enableOnFormTags: true, preventDefault: true })
   useHotkeys('alt+m', () => change((before) => ({ mode: MODES[(MODES.indexOf(before.mode) + 1) % MODES.length]! })), {
     enableOnFormTags: true,
