@@ -10,7 +10,7 @@ async function takeInHand(page: Page, name: RegExp): Promise<void> {
     const before = await chosen.innerText()
     if (name.test(before.replace(/\s+/g, ' '))) break
     await page.keyboard.press('ArrowRight')
-    await expect(chosen).not.toHaveText(before)
+    await expect.poll(() => chosen.innerText()).not.toBe(before)
   }
   await expect(page.getByRole('radio', { checked: true })).toHaveText(name)
   await page.keyboard.press('Enter')

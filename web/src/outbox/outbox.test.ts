@@ -55,9 +55,12 @@ async function open(): Promise<Outbox> {
   return outbox
 }
 const settled = (outbox: Outbox, count: number): Promise<void> =>
-  vi.waitFor(() => {
-    if (outbox.list().length !== count) throw new Error('not yet')
-  })
+  vi.waitFor(
+    () => {
+      if (outbox.list().length !== count) throw new Error('not yet')
+    },
+    { timeout: 8_000 },
+  )
 
 beforeEach(async () => {
   replies = []
