@@ -9,7 +9,10 @@ export default tseslint.config(
   ...tseslint.configs.strictTypeChecked,
   ...tseslint.configs.stylisticTypeChecked,
   {
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    languageOptions: {
+      // Two programs instead of one a workspace: each loads the libraries' types again.
+      parserOptions: { project: ['tsconfig.node.json', 'web/tsconfig.json'], tsconfigRootDir: import.meta.dirname },
+    },
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],

@@ -9,7 +9,7 @@ export type Assumptions = Numbers<typeof DEFAULTS>
 export type AssumptionOverrides = Readonly<Record<string, number>>
 
 export type AssumptionUnit =
-  'mm' | '%' | 'km' | 'days' | 'hours' | 'months' | 'kg' | 'spots' | 'pitches' | 'share' | 'u'
+  'mm' | '%' | 'km' | 'days' | 'hours' | 'months' | 'kg' | 'spots' | 'pitches' | 'share' | 'u' | '1000 km'
 
 /** One value a shop can change. */
 export interface Assumption {
@@ -67,6 +67,15 @@ export const ASSUMPTIONS: readonly Assumption[] = [
   value('verdict.firstCheckDays', 'days', 1, 365, true),
   value('verdict.decidedCheckKm', 'km', 10, 1000),
   value('verdict.decidedCheckDays', 'days', 1, 180, true),
+  ...['immersion-wax', 'drip-wax', 'dry-oil', 'wet-oil', 'unknown'].flatMap((care) => [
+    value(`forecast.priors.${care}.life`, '1000 km', 0.5, 50),
+    value(`forecast.priors.${care}.gamma`, 'share', 0.8, 2.5),
+    value(`forecast.priors.${care}.gammaSd`, 'share', 0.01, 0.5),
+  ]),
+  value('forecast.lifeSd', 'share', 0.05, 1.5),
+  value('forecast.epsilon0', '%', -0.1, 0.3),
+  value('forecast.epsilon0U', '%', 0.005, 0.2),
+  value('forecast.unknownLives', 'share', 0.5, 3),
   value('distance.odometerHighestKm', 'km', 10_000, 1_000_000),
 ]
 

@@ -77,6 +77,23 @@ export const DEFAULTS = {
     decidedCheckKm: 150,
     decidedCheckDays: 14,
   },
+  forecast: {
+    /** By care: life to 0.5 %, thousand weighted km, and how wear speeds up with its standard deviation. */
+    priors: {
+      'immersion-wax': { life: 9, gamma: 1.1, gammaSd: 0.1 },
+      'drip-wax': { life: 6, gamma: 1.2, gammaSd: 0.12 },
+      'dry-oil': { life: 4, gamma: 1.4, gammaSd: 0.15 },
+      'wet-oil': { life: 3.5, gamma: 1.55, gammaSd: 0.15 },
+      unknown: { life: 4, gamma: 1.4, gammaSd: 0.2 },
+    },
+    /** Standard deviation of the logarithm of a chain's life. */
+    lifeSd: 0.45,
+    /** Elongation of a new chain nobody measured, %, and its standard deviation. */
+    epsilon0: 0.03,
+    epsilon0U: 0.03,
+    /** A chain that came in with its bike has run anything up to so many lives. */
+    unknownLives: 1.5,
+  },
   distance: {
     /** The largest odometer value believed, km: no bicycle has ridden farther. */
     odometerHighestKm: 500_000,

@@ -214,7 +214,7 @@ describe('a screen that watches a gauge', () => {
         let text = ''
         const decoder = new TextDecoder()
         for await (const chunk of response.body ?? []) {
-          text += decoder.decode(chunk as Uint8Array, { stream: true })
+          text += decoder.decode(chunk, { stream: true })
           const parts = text.split('\n\n')
           text = parts.pop() ?? ''
           for (const part of parts) {

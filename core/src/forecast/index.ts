@@ -1,0 +1,3 @@
+export * from './crossing.ts'
+export * from './fitWear.ts'
+export * from './wearModel.ts'
