@@ -9,7 +9,20 @@ export type Assumptions = Numbers<typeof DEFAULTS>
 export type AssumptionOverrides = Readonly<Record<string, number>>
 
 export type AssumptionUnit =
-  'mm' | '%' | 'km' | 'days' | 'hours' | 'months' | 'kg' | 'spots' | 'pitches' | 'share' | 'u' | '1000 km'
+  | 'mm'
+  | '%'
+  | 'km'
+  | 'days'
+  | 'hours'
+  | 'months'
+  | 'kg'
+  | 'spots'
+  | 'pitches'
+  | 'share'
+  | 'u'
+  | '1000 km'
+  | 'seconds'
+  | 'km/h'
 
 /** One value a shop can change. */
 export interface Assumption {
@@ -76,7 +89,24 @@ export const ASSUMPTIONS: readonly Assumption[] = [
   value('forecast.epsilon0', '%', -0.1, 0.3),
   value('forecast.epsilon0U', '%', 0.005, 0.2),
   value('forecast.unknownLives', 'share', 0.5, 3),
+  value('forecast.lawOff', 'share', 0, 1),
+  value('forecast.checkRisk', 'share', 0.01, 0.5),
+  value('forecast.checkFloorKm', 'km', 0, 1000),
+  value('forecast.checkHorizonDays', 'days', 7, 730, true),
+  value('forecast.doubtShown', 'share', 0.1, 1),
+  value('forecast.verdictApart', 'share', 0.1, 1),
   value('distance.odometerHighestKm', 'km', 10_000, 1_000_000),
+  value('distance.ridesOverOdometer', 'share', 0, 1),
+  ...['dry', 'damp', 'wet', 'gritty'].map((surface) => value(`distance.wearFactor.${surface}`, 'share', 0.2, 10)),
+  value('distance.wearFactorUnknown', 'share', 0.2, 10),
+  ...['dry', 'damp', 'wet', 'gritty'].map((surface) => value(`distance.careFactor.${surface}`, 'share', 0.2, 10)),
+  value('distance.careFactorUnknown', 'share', 0.2, 10),
+  value('distance.rateDays', 'days', 14, 365, true),
+  value('distance.rateHalfLifeDays', 'days', 7, 365, true),
+  value('distance.sameRideOverlap', 'share', 0.3, 1),
+  value('distance.sameRideDistance', 'share', 0.01, 0.3),
+  value('distance.trackGapSeconds', 'seconds', 10, 3600, true),
+  value('distance.trackJumpKmh', 'km/h', 60, 300),
 ]
 
 /** Why a value cannot be set: keys of the message catalogue. */

@@ -93,10 +93,39 @@ export const DEFAULTS = {
     epsilon0U: 0.03,
     /** A chain that came in with its bike has run anything up to so many lives. */
     unknownLives: 1.5,
+    /** How far the law itself may be off over what is left to ride, standard deviation of the logarithm. */
+    lawOff: 0.15,
+    /** Chance of being over at which to look again at the latest. */
+    checkRisk: 0.06,
+    /** The next look is at least so many real km ahead, and at most so many days' riding. */
+    checkFloorKm: 150,
+    checkHorizonDays: 180,
+    /** Chance that the newest reading is a stray above which no forecast is shown. */
+    doubtShown: 0.5,
+    /** How far the verdict's chance of being over now may lie from the forecast's. */
+    verdictApart: 0.4,
   },
   distance: {
     /** The largest odometer value believed, km: no bicycle has ridden farther. */
     odometerHighestKm: 500_000,
+    /** Rides may add up to so much more than the odometer's difference before they are flagged, share. */
+    ridesOverOdometer: 0.05,
+    /** Wear a km does by surface and weather, against a dry one. */
+    wearFactor: { dry: 1, damp: 1.3, wet: 2, gritty: 3 },
+    /** The same for a bike, customer and shop with no ride of known surface. */
+    wearFactorUnknown: 1.2,
+    /** How fast a km uses up a treatment, against a dry one. */
+    careFactor: { dry: 1, damp: 1.5, wet: 3, gritty: 2.5 },
+    careFactorUnknown: 1.2,
+    /** The ride rate looks back so many days from the last recorded one; a day counts half after so many. */
+    rateDays: 84,
+    rateHalfLifeDays: 42,
+    /** Two files are one ride when they overlap over more than this share of their time and differ by less in distance. */
+    sameRideOverlap: 0.8,
+    sameRideDistance: 0.05,
+    /** Parts of a track left out: pauses in the record longer than this, s, and jumps faster than this, km/h. */
+    trackGapSeconds: 120,
+    trackJumpKmh: 120,
   },
 } as const
 
@@ -108,3 +137,17 @@ export const MM_PER_INCH = 25.4
 
 /** Kilometres in a statute mile, exact by definition. */
 export const KM_PER_MILE = 1.609344
+
+/** The values of {@link DEFAULTS}.forecast a fit reads, as a shop may have set them. */
+export interface WearPriorDefaults {
+  readonly priors: Readonly<
+    Record<
+      keyof typeof DEFAULTS.forecast.priors,
+      { readonly life: number; readonly gamma: number; readonly gammaSd: number }
+    >
+  >
+  readonly lifeSd: number
+  readonly epsilon0: number
+  readonly epsilon0U: number
+  readonly unknownLives: number
+}

@@ -1,2 +1,7 @@
+export * from './ledger.ts'
 export * from './odometerDistance.ts'
 export * from './parseOdometer.ts'
+export * from './rideRate.ts'
+export * from './sameRide.ts'
+export * from './surface.ts'
+export * from './track.ts'

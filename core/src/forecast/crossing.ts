@@ -1,16 +1,11 @@
 import type { WearPosterior } from './fitWear.ts'
-import { distanceTo } from './wearModel.ts'
 
-/** The chance that the chain is over a limit at a distance s (thousand weighted km from where it is known here), 0…1. */
+/**
+ * The chance that the chain is over a limit (%) at a distance s (thousand weighted km from where it is known here),
+ * 0…1. Never falls with s.
+ */
 export function probabilityOverAt(posterior: WearPosterior, { s, limit }: { s: number; limit: number }): number {
-  const { life, gamma, epsilon0, before, weight, size } = posterior
-  let over = 0
-  for (let i = 0; i < size; i++) {
-    const run = s + before[i]!
-    const epsilon = epsilon0[i]! + (run <= 0 ? 0 : 0.5 * Math.pow(run / life[i]!, gamma[i]!))
-    if (epsilon > limit) over += weight[i]!
-  }
-  return Math.min(1, over)
+  return new ChanceOver(posterior, limit).at(s)
 }
 
 /**
@@ -23,58 +18,97 @@ export function crossing(
   posterior: WearPosterior,
   { limit, probabilities }: { limit: number; probabilities: readonly number[] },
 ): number[] {
-  const { life, gamma, epsilon0, before, weight, size } = posterior
-  const at = new Float64Array(size)
-  for (let i = 0; i < size; i++)
-    at[i] = distanceTo(limit, { epsilon0: epsilon0[i]!, life: life[i]!, gamma: gamma[i]! }) - before[i]!
-  const order = new Uint32Array(size)
-  for (let i = 0; i < size; i++) order[i] = i
-  order.sort((a, b) => at[a]! - at[b]!)
-  return probabilities.map((probability) => {
-    let below = 0
-    let lastAt = at[order[0]!]!
-    let lastShare = 0
-    for (const i of order) {
-      // Each node stands for its surroundings: half of it lies below its own place.
-      const share = below + weight[i]! / 2
-      if (share >= probability) {
-        const part = share === lastShare ? 0 : (probability - lastShare) / (share - lastShare)
-        return lastAt + (at[i]! - lastAt) * Math.max(0, part)
-      }
-      below += weight[i]!
-      lastAt = at[i]!
-      lastShare = share
-    }
-    return lastAt
-  })
+  const chance = new ChanceOver(posterior, limit)
+  return probabilities.map((probability) => chance.reaches(probability))
 }
 
 /** How likely the newest reading is a stray, 0…1; 0 without a reading. Above a half no forecast is shown. */
 export const newestReadingDoubt = (posterior: WearPosterior): number => posterior.doubt
 
-export interface NextCheckQuery {
-  /** Where the chain is now. */
-  readonly sNow: number
-  readonly limit: number
-  /** The chance of being over at which to look again at the latest. */
-  readonly risk: number
-  /** At least so far ahead. */
-  readonly floor: number
-  /** At most so far ahead; left out: no bound. */
-  readonly horizon?: number | null
-  /** The first look at a new chain comes at no more than a third of the median crossing. */
-  readonly firstCheck: boolean
-}
+/** The chance of being over one limit as a function of distance: everything that does not depend on s worked out once. */
+export class ChanceOver {
+  private readonly posterior: WearPosterior
+  /** By column: logarithm of the share of T at which the limit is reached; −∞ where it is over from the beginning. */
+  private readonly logShare: Float64Array
+  private readonly leastBefore: number
+  private readonly mostBefore: number
+  private readonly most: number
 
-/**
- * Where to look next: the nearer of where the chance of being over reaches the risk and half-way from now to the
- * median crossing, within floor and horizon. All in thousand weighted km.
- */
-export function nextCheck(posterior: WearPosterior, query: NextCheckQuery): number {
-  const { sNow, limit, risk, floor, horizon, firstCheck } = query
-  const [atRisk = 0, median = 0] = crossing(posterior, { limit, probabilities: [risk, 0.5] })
-  let next = Math.min(atRisk, (sNow + median) / 2)
-  if (firstCheck) next = Math.min(next, median / 3)
-  if (horizon != null) next = Math.min(next, sNow + horizon)
-  return Math.max(next, sNow + floor)
+  constructor(posterior: WearPosterior, limit: number) {
+    const { columns, gamma, epsilon0, before } = posterior
+    this.posterior = posterior
+    this.logShare = new Float64Array(columns)
+    let longest = -Infinity
+    let least = Infinity
+    let farthest = 0
+    for (let c = 0; c < columns; c++) {
+      const left = limit - epsilon0[c]!
+      const share = left <= 0 ? -Infinity : Math.log(left / 0.5) / gamma[c]!
+      this.logShare[c] = share
+      if (share > longest) longest = share
+      if (before[c]! < least) least = before[c]!
+      if (before[c]! > farthest) farthest = before[c]!
+    }
+    this.leastBefore = least
+    this.mostBefore = farthest
+    const { firstLogLife, logLifeStep, lives } = posterior
+    this.most = Math.exp(firstLogLife + logLifeStep * lives + longest) - least
+  }
+
+  /** The chance at s, 0…1. */
+  at(s: number): number {
+    const { columns, before, below, lives, firstLogLife, logLifeStep } = this.posterior
+    let over = 0
+    let lastBefore = NaN
+    let logRun = 0
+    for (let c = 0; c < columns; c++) {
+      if (before[c] !== lastBefore) {
+        lastBefore = before[c]!
+        logRun = Math.log(Math.max(0, s + lastBefore))
+      }
+      const share = this.logShare[c]!
+      // Over from the beginning, however little it has run.
+      if (share === -Infinity) {
+        over += below[(c + 1) * lives - 1]!
+        continue
+      }
+      // Each node stands for its surroundings: half a step to either side.
+      const position = (logRun - share - firstLogLife) / logLifeStep + 0.5
+      if (!(position > 0)) continue
+      if (position >= lives) {
+        over += below[(c + 1) * lives - 1]!
+        continue
+      }
+      const whole = position | 0
+      const low = whole === 0 ? 0 : below[c * lives + whole - 1]!
+      over += low + (below[c * lives + whole]! - low) * (position - whole)
+    }
+    return Math.min(1, over)
+  }
+
+  /** Where the chance reaches a probability: false position with a bisection whenever that is slow. */
+  reaches(probability: number): number {
+    let low = -this.mostBefore
+    let high = this.most
+    let atLow = this.at(low)
+    if (atLow >= probability) return low
+    let atHigh = 1
+    // What was run before may lie far apart: begin where most chains are.
+    const start = this.at(0)
+    if (start < probability) {
+      if (-this.leastBefore < 0 || low < 0) [low, atLow] = [Math.max(low, 0), start]
+    } else [high, atHigh] = [0, start]
+    const width = Math.max(1e-4, Math.exp(this.posterior.firstLogLife) * 1e-3)
+    let bisect = false
+    while (high - low > width) {
+      const part = bisect ? 0.5 : Math.min(0.95, Math.max(0.05, (probability - atLow) / (atHigh - atLow)))
+      const middle = low + (high - low) * part
+      const chance = this.at(middle)
+      bisect = !bisect
+      if (chance < probability) [low, atLow] = [middle, chance]
+      else [high, atHigh] = [middle, chance]
+    }
+    const rise = atHigh - atLow
+    return rise > 0 ? low + ((high - low) * (probability - atLow)) / rise : high
+  }
 }

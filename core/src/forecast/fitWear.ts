@@ -1,17 +1,6 @@
-import { DEFAULTS } from '../defaults.ts'
-import { normalCumulative } from '../numerics/normal.ts'
-
-/** How a chain is kept, as far as its life depends on it. */
-export type CareKind = 'immersion-wax' | 'drip-wax' | 'dry-oil' | 'wet-oil' | 'unknown'
-
-/** What is believed of a chain before it is read: life to 0.5 % and how wear speeds up. */
-export interface WearPrior {
-  /** Median of T, thousand weighted km, and standard deviation of its logarithm. */
-  readonly life: number
-  readonly lifeSd: number
-  readonly gamma: number
-  readonly gammaSd: number
-}
+import { DEFAULTS, type WearPriorDefaults } from '../defaults.ts'
+import { likelihoodAt, likelihoodTable, strayAt, TABLE_FROM, TABLE_LAST, TABLE_STEP } from './likelihood.ts'
+import { shippedPrior, type CareKind, type WearPrior } from './priors.ts'
 
 /** A reading at a distance: the worst spot's median and half width, or marks. s in thousand weighted km, the rest %. */
 export type WearObservation =
@@ -30,131 +19,231 @@ export interface WearQuery {
   readonly start?: WearStart
   /** Learned from the shop's own chains; the shipped one of the care unless given. */
   readonly prior?: WearPrior
+  /** The shop's own values; the shipped ones unless given. */
+  readonly defaults?: WearPriorDefaults
 }
 
-/** All that is known of a chain's wear: parameters with their weights, which sum to 1. Opaque to callers. */
+/**
+ * All that is known of a chain's wear: a grid over what it had run before, γ, ε₀ and T, and the weight of each node.
+ * Opaque to callers.
+ *
+ * A *column* is one combination of the first three; its nodes along ln T stand one after the other, so that the weight
+ * below any T is a look-up. Columns that weigh nothing are left out.
+ */
 export interface WearPosterior {
-  readonly life: Float64Array
+  /** By column: run before it was known here (thousand weighted km), γ, and ε₀ (%). */
+  readonly before: Float64Array
   readonly gamma: Float64Array
   readonly epsilon0: Float64Array
-  /** Run before it was known here, thousand weighted km. */
-  readonly before: Float64Array
-  readonly weight: Float64Array
-  readonly size: number
+  readonly columns: number
+  /** ln T of a column's first node, and the step between two. */
+  readonly firstLogLife: number
+  readonly logLifeStep: number
+  readonly lives: number
+  /** By column and node: the weight of this node and of all shorter lives in the column. All columns together: 1. */
+  readonly below: Float64Array
   /** Weight of the stray part of the mixture for the newest observation, 0…1. */
   readonly doubt: number
-}
-
-/** Spread every reading has beside its own u: the law is not exact, %. */
-const LAW_U = 0.02
-/** Share of readings that are strays, and how much wider those scatter. */
-const STRAY = 0.03
-const STRAY_WIDER = 5
-/** An interval's floor: a stray mark says nothing. */
-const STRAY_MARK = 0.015
-const GAMMA_RANGE = [0.8, 2.5] as const
-const ROOT_2PI = Math.sqrt(2 * Math.PI)
-
-/** The prior shipped for a care. */
-export function shippedPrior(care: CareKind): WearPrior {
-  const { life, gamma, gammaSd } = DEFAULTS.forecast.priors[care]
-  return { life, gamma, gammaSd, lifeSd: DEFAULTS.forecast.lifeSd }
-}
-
-/** The likelihood of one observation at an elongation, and the part of it that is stray. */
-interface Likelihood {
-  at(epsilon: number): number
-  stray(epsilon: number): number
-}
-
-function likelihoodOf(observation: WearObservation): Likelihood {
-  if ('value' in observation) {
-    const { value, u } = observation
-    const near = Math.hypot(u, LAW_U)
-    const far = Math.hypot(STRAY_WIDER * u, LAW_U)
-    const bell = (epsilon: number, sd: number): number => {
-      const z = (value - epsilon) / sd
-      return Math.exp(-0.5 * z * z) / (sd * ROOT_2PI)
-    }
-    const stray = (epsilon: number): number => STRAY * bell(epsilon, far)
-    return { stray, at: (epsilon) => (1 - STRAY) * bell(epsilon, near) + stray(epsilon) }
-  }
-  const { over, under, u } = observation
-  const sd = Math.hypot(u, LAW_U)
-  return {
-    stray: () => STRAY_MARK,
-    at: (epsilon) => {
-      const above = over === undefined ? 1 : normalCumulative((epsilon - over) / sd)
-      const below = under === undefined ? 0 : normalCumulative((epsilon - under) / sd)
-      return (1 - STRAY) * Math.max(0, above - below) + STRAY_MARK
-    },
-  }
+  /** Logarithm of how likely the observations were under the prior: what learning compares priors by. */
+  readonly logEvidence: number
 }
 
 /** Numbers of nodes of ln T, γ, ε₀ and of what the chain had run before; with an unknown start the others are fewer. */
-const KNOWN = { lives: 121, gammas: 15, zeros: 9, befores: 1 }
-const UNKNOWN = { lives: 73, gammas: 9, zeros: 5, befores: 37 }
+const KNOWN = { lives: 97, gammas: 11, zeros: 7, befores: 1 }
+const UNKNOWN = { lives: 61, gammas: 7, zeros: 3, befores: 27 }
 type Sizes = typeof KNOWN
 /** How far the logarithm of the evidence may lie below the best before a node weighs nothing. */
 const FALLEN = 16
+/** Weight below which a column is left out. */
+const NOTHING = 1e-7
+/** Weight of a node below which its doubt does not count. */
+const SLIGHT = 1e-5
 /** How many standard deviations of a prior are looked at. */
 const REACH = 4
+const GAMMA_RANGE = [0.8, 2.5] as const
 
 /**
  * Fits the wear law to a chain's readings, integrated on a deterministic grid over ln T, γ and ε₀ (and, with an
  * unknown start, what the chain had run before): the same query always gives the same answer.
  *
- * Along ln T the power (s/T)^γ is a geometric sequence, so the inner loop multiplies instead of raising to powers, and
- * it allocates nothing.
- *
  * @throws RangeError for u not above 0, for s below 0 or not finite, and for marks in the wrong order
  */
 export function fitWear(query: WearQuery): WearPosterior {
   check(query.observations)
-  const { observations } = query
-  const prior = query.prior ?? shippedPrior(query.care)
-  const { epsilon0, epsilon0U } = DEFAULTS.forecast
+  const defaults = query.defaults ?? DEFAULTS.forecast
+  const prior = query.prior ?? shippedPrior(query.care, defaults)
   const start = query.start ?? 'fitted'
   const sizes = start === 'fitted' ? KNOWN : UNKNOWN
-  const gammas = gammaNodes(prior, sizes)
-  const zeros = normalNodes(query.baseline?.value ?? epsilon0, query.baseline?.u ?? epsilon0U, sizes)
-  const befores = beforeNodes(start, prior, sizes)
-  const likelihoods = observations.map(likelihoodOf)
-  const grid = new Grid(sizes.lives * gammas.length * zeros.length * befores.length)
-  const lowest = Math.log(prior.life) - REACH * prior.lifeSd
-  const step = (2 * REACH * prior.lifeSd) / (sizes.lives - 1)
-  const lives = Float64Array.from({ length: sizes.lives }, (_, i) => Math.exp(lowest + i * step))
-  const livesLog = Float64Array.from(
-    { length: sizes.lives },
-    (_, i) => -0.5 * ((lowest + i * step - Math.log(prior.life)) / prior.lifeSd) ** 2,
+  const columns = columnsOf(
+    beforeNodes(start, prior, sizes, defaults.unknownLives),
+    gammaNodes(prior, sizes),
+    zeroNodes(query.baseline?.value ?? defaults.epsilon0, query.baseline?.u ?? defaults.epsilon0U, sizes),
   )
-  const grown = new Float64Array(observations.length)
-  for (const gamma of gammas) {
-    const shrink = Math.exp(-gamma.value * step)
-    for (const before of befores)
-      for (const zero of zeros) {
-        const common = Math.log(gamma.weight * before.weight * zero.weight)
-        for (let k = 0; k < observations.length; k++)
-          grown[k] = 0.5 * Math.pow((observations[k]!.s + before.value) / lives[0]!, gamma.value)
-        for (let i = 0; i < sizes.lives; i++) {
-          let product = 1
-          for (let k = 0; k < observations.length; k++) {
-            product *= likelihoods[k]!.at(zero.value + grown[k]!)
-            grown[k] = grown[k]! * shrink
-          }
-          grid.add(lives[i]!, gamma.value, zero.value, before.value, common + livesLog[i]! + Math.log(product))
-        }
-      }
+  const { lives } = sizes
+  const reach = REACH * prior.lifeSd
+  const axis = { lives, firstLogLife: Math.log(prior.life) - reach, logLifeStep: (2 * reach) / (lives - 1) }
+  const logs = new Float64Array(columns.count * lives)
+  const priorWeight = layPrior(logs, columns, axis)
+  for (const observation of query.observations) addLog(logs, columns, axis, observation)
+  const top = highest(logs)
+  const weights = addUp(logs, columns.count, lives, top)
+  const grid = gather(logs, weights, columns, axis)
+  return {
+    ...grid,
+    doubt: doubtOf(grid, query.observations.at(-1)),
+    logEvidence: Math.log(weights.reduce((sum, one) => sum + one, 0) / priorWeight) + top,
   }
-  return grid.posterior(observations.at(-1), likelihoods.at(-1))
 }
 
-/** Evenly over where a normal stands. */
-function normalNodes(centre: number, sd: number, { zeros }: Sizes): Node[] {
-  return Array.from({ length: zeros }, (_, i) => {
-    const z = -3 + (6 * i) / (zeros - 1)
-    return { value: centre + z * sd, weight: Math.exp(-0.5 * z * z) }
-  })
+interface LifeAxis {
+  readonly lives: number
+  readonly firstLogLife: number
+  readonly logLifeStep: number
+}
+
+interface Columns {
+  readonly count: number
+  readonly before: Float64Array
+  readonly gamma: Float64Array
+  readonly epsilon0: Float64Array
+  /** Logarithm of the prior weight. */
+  readonly log: Float64Array
+}
+
+/** Every combination of nodes, what was run before changing slowest. */
+function columnsOf(befores: readonly Node[], gammas: readonly Node[], zeros: readonly Node[]): Columns {
+  const count = befores.length * gammas.length * zeros.length
+  const columns = {
+    count,
+    before: new Float64Array(count),
+    gamma: new Float64Array(count),
+    epsilon0: new Float64Array(count),
+    log: new Float64Array(count),
+  }
+  let c = 0
+  for (const before of befores)
+    for (const gamma of gammas)
+      for (const zero of zeros) {
+        columns.before[c] = before.value
+        columns.gamma[c] = gamma.value
+        columns.epsilon0[c] = zero.value
+        columns.log[c] = before.log + gamma.log + zero.log
+        c++
+      }
+  return columns
+}
+
+/** Fills the grid with the logarithm of the prior. @returns the prior's total weight */
+function layPrior(logs: Float64Array, columns: Columns, { lives }: LifeAxis): number {
+  const alongLife = Float64Array.from({ length: lives }, (_, i) => -0.5 * (REACH * ((2 * i) / (lives - 1) - 1)) ** 2)
+  let at = 0
+  let columnSum = 0
+  for (let c = 0; c < columns.count; c++) {
+    columnSum += Math.exp(columns.log[c]!)
+    for (let i = 0; i < lives; i++) logs[at++] = columns.log[c]! + alongLife[i]!
+  }
+  return columnSum * alongLife.reduce((sum, log) => sum + Math.exp(log), 0)
+}
+
+/**
+ * Adds the logarithm of an observation's likelihood at every node. The hot loop: along ln T the power (s/T)^γ is a
+ * geometric sequence, so it multiplies instead of raising to powers, reads from a table, and allocates nothing.
+ */
+function addLog(
+  logs: Float64Array,
+  columns: Columns,
+  { lives, firstLogLife, logLifeStep }: LifeAxis,
+  observation: WearObservation,
+): void {
+  const table = likelihoodTable(observation)
+  const { count, before, gamma, epsilon0 } = columns
+  const { s } = observation
+  let at = 0
+  for (let c = 0; c < count; c++) {
+    const shrink = Math.exp(-gamma[c]! * logLifeStep)
+    const zero = (epsilon0[c]! - TABLE_FROM) / TABLE_STEP
+    let grown = (0.5 / TABLE_STEP) * Math.exp(gamma[c]! * (Math.log(s + before[c]!) - firstLogLife))
+    for (let i = 0; i < lives; i++) {
+      let place = zero + grown
+      if (place > TABLE_LAST) place = TABLE_LAST
+      const whole = place | 0
+      const low = table[whole]!
+      logs[at] = logs[at]! + low + (table[whole + 1]! - low) * (place - whole)
+      at++
+      grown *= shrink
+    }
+  }
+}
+
+function highest(logs: Float64Array): number {
+  let top = -Infinity
+  for (let i = 0; i < logs.length; i++) if (logs[i]! > top) top = logs[i]!
+  return top
+}
+
+/** Turns logarithms into weights added up along each column. @returns each column's weight */
+function addUp(logs: Float64Array, count: number, lives: number, top: number): Float64Array {
+  const weights = new Float64Array(count)
+  let at = 0
+  for (let c = 0; c < count; c++) {
+    let run = 0
+    for (let i = 0; i < lives; i++) {
+      const fallen = logs[at]! - top
+      if (fallen > -FALLEN) run += Math.exp(fallen)
+      logs[at++] = run
+    }
+    weights[c] = run
+  }
+  return weights
+}
+
+type WearGrid = Omit<WearPosterior, 'doubt' | 'logEvidence'>
+
+/** Keeps the columns that weigh something, all together 1. */
+function gather(logs: Float64Array, weights: Float64Array, columns: Columns, axis: LifeAxis): WearGrid {
+  const { lives } = axis
+  const least = NOTHING * weights.reduce((sum, one) => sum + one, 0)
+  const kept: number[] = []
+  let total = 0
+  for (let c = 0; c < columns.count; c++)
+    if (weights[c]! > least) {
+      kept.push(c)
+      total += weights[c]!
+    }
+  const below = new Float64Array(kept.length * lives)
+  let at = 0
+  for (const c of kept) for (let i = 0; i < lives; i++) below[at++] = logs[c * lives + i]! / total
+  const pick = (from: Float64Array): Float64Array => Float64Array.from(kept, (c) => from[c]!)
+  return {
+    ...axis,
+    before: pick(columns.before),
+    gamma: pick(columns.gamma),
+    epsilon0: pick(columns.epsilon0),
+    columns: kept.length,
+    below,
+  }
+}
+
+/** Weight of the stray part of an observation over all nodes. */
+function doubtOf(grid: Omit<WearPosterior, 'doubt' | 'logEvidence'>, newest: WearObservation | undefined): number {
+  if (!newest) return 0
+  const { lives, below } = grid
+  let doubt = 0
+  for (let c = 0; c < grid.columns; c++) {
+    const shrink = Math.exp(-grid.gamma[c]! * grid.logLifeStep)
+    let grown = 0.5 * Math.exp(grid.gamma[c]! * (Math.log(newest.s + grid.before[c]!) - grid.firstLogLife))
+    let last = 0
+    for (let j = c * lives; j < (c + 1) * lives; j++) {
+      const weight = below[j]! - last
+      last = below[j]!
+      if (weight > SLIGHT) {
+        const epsilon = grid.epsilon0[c]! + grown
+        doubt += (weight * strayAt(newest, epsilon)) / likelihoodAt(newest, epsilon)
+      }
+      grown *= shrink
+    }
+  }
+  return Math.min(1, doubt)
 }
 
 function check(observations: readonly WearObservation[]): void {
@@ -168,84 +257,48 @@ function check(observations: readonly WearObservation[]): void {
   }
 }
 
+/** A value on an axis of the grid, and the logarithm of its prior weight. */
 interface Node {
   readonly value: number
-  readonly weight: number
+  readonly log: number
 }
 
-/** Evenly over where the normal prior of γ stands, cut to what wear can do. */
+/** Evenly over where a normal stands: steps of a standard deviation integrate a bell all but exactly. */
+function zeroNodes(centre: number, sd: number, { zeros }: Sizes): Node[] {
+  const reach = zeros === 3 ? Math.sqrt(3) : 3
+  return Array.from({ length: zeros }, (_, i) => {
+    const z = -reach + (2 * reach * i) / (zeros - 1)
+    return { value: centre + z * sd, log: zeros === 3 ? Math.log(i === 1 ? 2 / 3 : 1 / 6) : -0.5 * z * z }
+  })
+}
+
+const HALF = Math.log(0.5)
+
+/** Evenly over where the normal prior of γ stands, cut to what wear can do; the ends stand for half as much. */
 function gammaNodes({ gamma, gammaSd }: WearPrior, { gammas }: Sizes): Node[] {
   const from = Math.max(GAMMA_RANGE[0], gamma - REACH * gammaSd)
   const to = Math.min(GAMMA_RANGE[1], gamma + REACH * gammaSd)
   return Array.from({ length: gammas }, (_, i) => {
     const value = from + ((to - from) * i) / (gammas - 1)
     const z = (value - gamma) / gammaSd
-    return { value, weight: Math.exp(-0.5 * z * z) * (i === 0 || i === gammas - 1 ? 0.5 : 1) }
+    return { value, log: -0.5 * z * z + (i === 0 || i === gammas - 1 ? HALF : 0) }
   })
 }
 
-/** What the chain may have run before: nothing, around what was stated, or anything up to one and a half lives. */
-function beforeNodes(start: WearStart, prior: WearPrior, { befores }: Sizes): Node[] {
-  if (start === 'fitted') return [{ value: 0, weight: 1 }]
+/** What the chain may have run before: nothing, around what was stated, or anything up to some prior lives. */
+function beforeNodes(start: WearStart, prior: WearPrior, { befores }: Sizes, unknownLives: number): Node[] {
+  if (start === 'fitted') return [{ value: 0, log: 0 }]
   if (start === 'unknown') {
-    const most = DEFAULTS.forecast.unknownLives * prior.life
+    const most = unknownLives * prior.life
     return Array.from({ length: befores }, (_, i) => ({
       value: (most * i) / (befores - 1),
-      weight: i === 0 || i === befores - 1 ? 0.5 : 1,
+      log: i === 0 || i === befores - 1 ? HALF : 0,
     }))
   }
-  if (!(start.u > 0)) return [{ value: Math.max(0, start.value), weight: 1 }]
-  return Array.from({ length: befores }, (_, i) => {
+  if (!(start.u > 0)) return [{ value: Math.max(0, start.value), log: 0 }]
+  const nodes = Array.from({ length: befores }, (_, i) => {
     const z = -3 + (6 * i) / (befores - 1)
-    return { value: start.value + z * start.u, weight: Math.exp(-0.5 * z * z) }
+    return { value: start.value + z * start.u, log: -0.5 * z * z }
   }).filter(({ value }) => value >= 0)
-}
-
-/** Nodes gathered with the logarithm of their evidence, made into weights at the end. */
-class Grid {
-  private readonly life: Float64Array
-  private readonly gamma: Float64Array
-  private readonly epsilon0: Float64Array
-  private readonly before: Float64Array
-  private readonly log: Float64Array
-  private size = 0
-  private top = -Infinity
-
-  constructor(capacity: number) {
-    this.life = new Float64Array(capacity)
-    this.gamma = new Float64Array(capacity)
-    this.epsilon0 = new Float64Array(capacity)
-    this.before = new Float64Array(capacity)
-    this.log = new Float64Array(capacity)
-  }
-
-  add(life: number, gamma: number, epsilon0: number, before: number, log: number): void {
-    // What is this far below the best so far will weigh nothing.
-    if (log < this.top - FALLEN) return
-    if (log > this.top) this.top = log
-    const i = this.size++
-    this.life[i] = life
-    this.gamma[i] = gamma
-    this.epsilon0[i] = epsilon0
-    this.before[i] = before
-    this.log[i] = log
-  }
-
-  posterior(newest: WearObservation | undefined, likelihood: Likelihood | undefined): WearPosterior {
-    const { size, life, gamma, epsilon0, before } = this
-    const weight = new Float64Array(size)
-    let sum = 0
-    for (let i = 0; i < size; i++) {
-      weight[i] = Math.exp(this.log[i]! - this.top)
-      sum += weight[i]!
-    }
-    let doubt = 0
-    for (let i = 0; i < size; i++) {
-      weight[i] = weight[i]! / sum
-      if (!newest || !likelihood) continue
-      const epsilon = epsilon0[i]! + 0.5 * Math.pow((newest.s + before[i]!) / life[i]!, gamma[i]!)
-      doubt += (weight[i]! * likelihood.stray(epsilon)) / likelihood.at(epsilon)
-    }
-    return { life, gamma, epsilon0, before, weight, size, doubt }
-  }
+  return nodes.length > 0 ? nodes : [{ value: 0, log: 0 }]
 }

@@ -77,7 +77,7 @@ describe('whatever was read', () => {
         const posterior = fitWear(query)
         const found = crossing(posterior, { limit: 0.75, probabilities: [0.05, 0.25, 0.5, 0.75, 0.95] })
         expect([...found].sort((a, b) => a - b)).toEqual(found)
-        expect(posterior.weight.reduce((sum, one) => sum + one, 0)).toBeCloseTo(1, 9)
+        expect(probabilityOverAt(posterior, { s: 1e9, limit: 0.75 })).toBeCloseTo(1, 9)
         expect(newestReadingDoubt(posterior)).toBeGreaterThanOrEqual(0)
         expect(newestReadingDoubt(posterior)).toBeLessThanOrEqual(1)
       }),

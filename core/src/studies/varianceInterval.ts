@@ -1,6 +1,6 @@
 // The package ships no types, and whoever imports this file from elsewhere must find ours beside it.
 // eslint-disable-next-line @typescript-eslint/triple-slash-reference
-/// <reference path="./jstat.d.ts" />
+/// <reference path="../numerics/jstat.d.ts" />
 import jstat from 'jstat'
 
 const { chisquare, centralF } = jstat.jStat

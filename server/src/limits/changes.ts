@@ -22,8 +22,9 @@ const EVERY_BIKE: Concerned = { where: 'true', values: {} }
  * @returns which bikes have to be judged anew
  */
 export async function writeChange(work: Work, change: RuleChange, reason: string): Promise<Concerned> {
-  // One at a time: two owners must not both write version 3.
-  await work.select('SELECT id FROM shops WHERE id = :id FOR UPDATE', { id: work.shopId })
+  // One at a time: two owners must not both write version 3. Not FOR UPDATE: whoever wrote any row of the shop holds its
+  // key already, and two of them would wait for each other.
+  await work.select('SELECT id FROM shops WHERE id = :id FOR NO KEY UPDATE', { id: work.shopId })
   switch (change.kind) {
     case 'rule':
       return writeRule(work, change, reason)

@@ -6,6 +6,7 @@ declare module 'jstat' {
   }
   const library: {
     readonly jStat: {
+      readonly normal: Distribution<[mean: number, deviation: number]>
       readonly chisquare: Distribution<[degrees: number]>
       readonly centralF: Distribution<[above: number, below: number]>
     }

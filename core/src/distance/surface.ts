@@ -1,0 +1,80 @@
+import { DEFAULTS } from '../defaults.ts'
+
+/** What a ride was ridden on and in. Gritty: sand, salt, mud. */
+export type Surface = 'dry' | 'damp' | 'wet' | 'gritty'
+
+/** Every {@link Surface}, kindest first. */
+export const SURFACES: readonly Surface[] = ['dry', 'damp', 'wet', 'gritty']
+
+/** Kilometres by surface; `unknown` are those nobody said it of. */
+export type SurfaceKm = Readonly<Record<Surface | 'unknown', number>>
+
+export const NO_KM: SurfaceKm = { dry: 0, damp: 0, wet: 0, gritty: 0, unknown: 0 }
+
+/** The values a weighting reads; a shop's own or the shipped ones. */
+export interface SurfaceFactors {
+  readonly wearFactor: Readonly<Record<Surface, number>>
+  readonly wearFactorUnknown: number
+  readonly careFactor: Readonly<Record<Surface, number>>
+  readonly careFactorUnknown: number
+}
+
+/** All kilometres, whatever the surface. */
+export const totalKm = (km: SurfaceKm): number => km.dry + km.damp + km.wet + km.gritty + km.unknown
+
+/**
+ * A factor for kilometres of unknown surface: the usual mix of the bike, else of the customer, else of the shop; the
+ * first of them with any known kilometre counts.
+ */
+function usualFactor(
+  factors: Readonly<Record<Surface, number>>,
+  unknown: number,
+  mixes: readonly (SurfaceKm | null | undefined)[],
+): number {
+  for (const mix of mixes) {
+    if (!mix) continue
+    const known = SURFACES.reduce((sum, surface) => sum + mix[surface], 0)
+    if (known > 0) return SURFACES.reduce((sum, surface) => sum + mix[surface] * factors[surface], 0) / known
+  }
+  return unknown
+}
+
+/**
+ * What a kilometre of the usual mix wears, against a dry one.
+ *
+ * @param mixes the bike's, the customer's and the shop's kilometres, in that order
+ */
+export const usualWearFactor = (
+  mixes: readonly (SurfaceKm | null | undefined)[],
+  assumed: SurfaceFactors = DEFAULTS.distance,
+): number => usualFactor(assumed.wearFactor, assumed.wearFactorUnknown, mixes)
+
+/** What a kilometre of the usual mix uses up of a treatment, against a dry one. */
+export const usualCareFactor = (
+  mixes: readonly (SurfaceKm | null | undefined)[],
+  assumed: SurfaceFactors = DEFAULTS.distance,
+): number => usualFactor(assumed.careFactor, assumed.careFactorUnknown, mixes)
+
+/**
+ * Wear-weighted distance: Σ km × factor, km of unknown surface by the usual one.
+ *
+ * @param usual what {@link usualWearFactor} gives
+ * @returns weighted km
+ */
+export const wearWeighted = (
+  km: SurfaceKm,
+  usual: number,
+  { wearFactor }: Pick<SurfaceFactors, 'wearFactor'> = DEFAULTS.distance,
+): number => SURFACES.reduce((sum, surface) => sum + km[surface] * wearFactor[surface], km.unknown * usual)
+
+/**
+ * Care distance: the kilometres that count against a treatment.
+ *
+ * @param usual what {@link usualCareFactor} gives
+ * @returns weighted km
+ */
+export const careDistance = (
+  km: SurfaceKm,
+  usual: number,
+  { careFactor }: Pick<SurfaceFactors, 'careFactor'> = DEFAULTS.distance,
+): number => SURFACES.reduce((sum, surface) => sum + km[surface] * careFactor[surface], km.unknown * usual)

@@ -1,0 +1,33 @@
+import { crossing } from './crossing.ts'
+import type { WearPosterior } from './fitWear.ts'
+
+/** All distances in thousand weighted km. */
+export interface NextCheckQuery {
+  /** Where the chain is now. */
+  readonly sNow: number
+  /** % */
+  readonly limit: number
+  /** The chance of being over at which to look again at the latest. */
+  readonly risk: number
+  /** At least so far ahead. */
+  readonly floor: number
+  /** At most so far ahead; left out: no bound. */
+  readonly horizon?: number | null
+  /** The first look at a new chain comes at no more than a third of the median crossing. */
+  readonly firstCheck: boolean
+}
+
+/**
+ * Where to look next: the nearer of where the chance of being over reaches the risk and half-way from now to the
+ * median crossing, within floor and horizon.
+ *
+ * @returns s, thousand weighted km
+ */
+export function nextCheck(posterior: WearPosterior, query: NextCheckQuery): number {
+  const { sNow, limit, risk, floor, horizon, firstCheck } = query
+  const [atRisk = 0, median = 0] = crossing(posterior, { limit, probabilities: [risk, 0.5] })
+  let next = Math.min(atRisk, (sNow + median) / 2)
+  if (firstCheck) next = Math.min(next, median / 3)
+  if (horizon != null) next = Math.min(next, sNow + horizon)
+  return Math.max(next, sNow + floor)
+}

@@ -1,0 +1,28 @@
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the package ships no types
+/// <reference path="../numerics/jstat.d.ts" />
+import jstat from 'jstat'
+import { DEFAULTS } from '../defaults.ts'
+import type { ChanceOver } from './crossing.ts'
+
+/**
+ * The distance at which the limit is crossed with a probability, allowing for what the law does not know: months of
+ * unrecorded sand to come, a bend in the wear, a gauge that reads late. What is left to ride is taken to scatter by a
+ * further 15 % (default) beside the posterior's own spread; the middle stays where it is.
+ *
+ * @param sNow where the chain is, thousand weighted km
+ * @returns s, thousand weighted km
+ */
+export function widenedCrossing(
+  chance: ChanceOver,
+  sNow: number,
+  probability: number,
+  lawOff: number = DEFAULTS.forecast.lawOff,
+): number {
+  const plain = chance.reaches(probability)
+  const middle = probability === 0.5 ? plain : chance.reaches(0.5)
+  // Over already, or as likely as not: nothing is being looked ahead to.
+  if (plain <= sNow || middle <= sNow) return plain
+  const apart = Math.log((plain - sNow) / (middle - sNow))
+  const further = jstat.jStat.normal.inv(probability, 0, 1) * lawOff
+  return sNow + (middle - sNow) * Math.exp(Math.sign(further) * Math.hypot(apart, further))
+}
