@@ -2,6 +2,7 @@ import * as v from 'valibot'
 import { CELSIUS_RANGE, HAND_SIGNS, PIN_PICTURES } from '@pelrin/core'
 import { Day, DistanceUnit, Explanation, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
+import { ChainForecast } from './forecast.ts'
 import { InstrumentKind } from './instruments.ts'
 import {
   Decide,
@@ -52,6 +53,8 @@ export const BikeSummary = v.object({
   /** The day the next look is due; null when the chain is to come off. */
   checkOn: v.nullable(Day),
   chainKm: v.nullable(v.number()),
+  /** The day by which the chain is over its limit with an even chance; null when no forecast is shown. */
+  overOn: v.nullable(Day),
 })
 export type BikeSummary = v.InferOutput<typeof BikeSummary>
 
@@ -208,6 +211,8 @@ export const BikeRecord = v.object({
     }),
   ),
   verdictInput: v.nullable(VerdictInput),
+  /** When the chain will be done, as of the last recorded moment; null when its distance is not known. */
+  forecast: v.nullable(ChainForecast),
   /** Decisions otherwise, of the chain now fitted, newest first. */
   decisions: v.array(Decision),
   /** Readings of the present round that do not agree, widest apart first. */

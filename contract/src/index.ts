@@ -1,5 +1,8 @@
 import { bikesEndpoints } from './bikes.ts'
+import { distanceEndpoints } from './distance.ts'
+import { forecastEndpoints } from './forecast.ts'
 import { gaugeEndpoints } from './gauge.ts'
+import { importsEndpoints } from './imports.ts'
 import { instrumentsEndpoints } from './instruments.ts'
 import { limitsEndpoints } from './limits.ts'
 import { readingsEndpoints } from './readings.ts'
@@ -9,8 +12,11 @@ import { studiesEndpoints } from './studies.ts'
 
 export * from './bikes.ts'
 export * from './common.ts'
+export * from './distance.ts'
 export * from './endpoint.ts'
+export * from './forecast.ts'
 export * from './gauge.ts'
+export * from './imports.ts'
 export * from './instruments.ts'
 export * from './limits.ts'
 export * from './readings.ts'
@@ -24,6 +30,9 @@ export const endpoints = {
   ...standEndpoints,
   ...bikesEndpoints,
   ...readingsEndpoints,
+  ...distanceEndpoints,
+  ...forecastEndpoints,
+  ...importsEndpoints,
   ...gaugeEndpoints,
   ...instrumentsEndpoints,
   ...studiesEndpoints,

@@ -1,6 +1,7 @@
 import * as v from 'valibot'
 import { Explanation, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
+import { ChainLife } from './forecast.ts'
 import { InstrumentKind } from './instruments.ts'
 
 export const VerdictWord = v.picklist([
@@ -105,6 +106,9 @@ const VerdictReading = v.object({
     }),
   ),
   hint: v.exactOptional(v.picklist(['worn', 'nothing'])),
+  /** Wear-weighted distance of the chain by then, thousand km; null when not known. */
+  s: v.exactOptional(v.nullable(v.number())),
+  baseline: v.exactOptional(v.boolean()),
 })
 
 /** All the core needs to judge a chain; the screen judges with it while somebody types. */
@@ -114,6 +118,8 @@ export const VerdictInput = v.object({
   rule: HouseRule,
   chain: v.object({
     kmSinceFittedNew: v.nullable(v.number()),
+    /** Real km the chain had run at the last recorded moment. */
+    km: v.exactOptional(v.nullable(v.number())),
     countChangedAt: v.exactOptional(v.number()),
   }),
   instruments: v.array(
@@ -127,6 +133,10 @@ export const VerdictInput = v.object({
   ),
   assumptions: v.exactOptional(v.record(v.string(), v.number())),
   otherRules: v.array(HouseRule),
+  /** What the forecast rests on beside the readings; absent where no chain is fitted. */
+  life: v.exactOptional(ChainLife),
+  /** What the forecast said of being over; null when it was withheld. */
+  forecast: v.exactOptional(v.nullable(v.object({ overNow: v.number(), overAhead: v.number() }))),
 })
 export type VerdictInput = v.InferOutput<typeof VerdictInput>
 

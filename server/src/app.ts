@@ -8,6 +8,7 @@ import type { Logger } from 'pino'
 import { authRoutes } from './auth/routes.ts'
 import { bikesRoutes } from './bikes/routes.ts'
 import type { Database } from './db/connection.ts'
+import { distanceRoutes } from './distance/routes.ts'
 import { GaugeHub } from './gauge/hub.ts'
 import { gaugeEventsRouter, gaugeRoutes } from './gauge/routes.ts'
 import { healthRouter } from './health/routes.ts'
@@ -50,6 +51,7 @@ export function createApp({
   standRoutes(serving)
   bikesRoutes(serving)
   readingsRoutes(serving)
+  distanceRoutes(serving)
   instrumentsRoutes(serving, hub)
   gaugeRoutes(serving, hub)
   studiesRoutes(serving)

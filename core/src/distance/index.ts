@@ -1,3 +1,4 @@
+export * from './explainDistance.ts'
 export * from './ledger.ts'
 export * from './odometerDistance.ts'
 export * from './parseOdometer.ts'

@@ -64,7 +64,7 @@ export interface ChainForecast {
 }
 
 /** How many equally likely crossings stand for all of them, where dates are made. */
-const LIKELY = 24
+const LIKELY = 16
 
 /** A forecast with what it was made from, for drawing. */
 export interface FittedForecast {
@@ -94,8 +94,9 @@ export function chainForecast(input: ChainForecastInput, assumed: Assumptions = 
   const chance = new ChanceOver(posterior, limit)
   const real = (s: number): number => ((s - sNow) * 1000) / life.usualFactor
   const weighted = (km: number): number => (km * life.usualFactor) / 1000
+  const middle = chance.reaches(0.5)
   const crossing = [0.05, 0.5, 0.95].map((probability) =>
-    widenedCrossing(chance, sNow, probability, assumed.forecast.lawOff),
+    widenedCrossing(chance, sNow, probability, assumed.forecast.lawOff, middle),
   ) as unknown as Quantiles
   const overNow = probabilityOverAt(posterior, { s: sNow, limit })
   const round = presentRound(ownReadings(input.readings, input.countChangedAt), assumed)
@@ -159,9 +160,10 @@ function likelyKm(
   overByReading: number | null,
   assumed: Assumptions,
 ): number[] {
+  const middle = chance.reaches(0.5)
   return Array.from({ length: LIKELY }, (_, i) => {
     const probability = (i + 0.5) / LIKELY
-    const km = real(widenedCrossing(chance, sNow, probability, assumed.forecast.lawOff))
+    const km = real(widenedCrossing(chance, sNow, probability, assumed.forecast.lawOff, middle))
     return alarmed(overByReading, assumed) && probability <= 0.5 ? 0 : km
   })
 }
@@ -169,9 +171,13 @@ function likelyKm(
 /** The chance that a chain is over its limit so many days after the last recorded moment, 0…1. */
 export function chanceOverInDays({ posterior, forecast }: FittedForecast, life: ChainLife, days: number): number {
   const chance = new ChanceOver(posterior, forecast.limit)
+  const middle = chance.reaches(0.5)
   const km = Array.from(
     { length: LIKELY },
-    (_, i) => ((widenedCrossing(chance, forecast.sNow, (i + 0.5) / LIKELY) - forecast.sNow) * 1000) / life.usualFactor,
+    (_, i) =>
+      ((widenedCrossing(chance, forecast.sNow, (i + 0.5) / LIKELY, DEFAULTS.forecast.lawOff, middle) - forecast.sNow) *
+        1000) /
+      life.usualFactor,
   )
   return chanceWithin(km, days, life.rate)
 }

@@ -9,6 +9,7 @@ import type { ChanceOver } from './crossing.ts'
  * unrecorded sand to come, a bend in the wear, a gauge that reads late. What is left to ride is taken to scatter by a
  * further 15 % (default) beside the posterior's own spread; the middle stays where it is.
  *
+ * @param middle where the chance is a half, where that is known already
  * @param sNow where the chain is, thousand weighted km
  * @returns s, thousand weighted km
  */
@@ -17,9 +18,9 @@ export function widenedCrossing(
   sNow: number,
   probability: number,
   lawOff: number = DEFAULTS.forecast.lawOff,
+  middle: number = chance.reaches(0.5),
 ): number {
-  const plain = chance.reaches(probability)
-  const middle = probability === 0.5 ? plain : chance.reaches(0.5)
+  const plain = probability === 0.5 ? middle : chance.reaches(probability)
   // Over already, or as likely as not: nothing is being looked ahead to.
   if (plain <= sNow || middle <= sNow) return plain
   const apart = Math.log((plain - sNow) / (middle - sNow))

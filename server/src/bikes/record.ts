@@ -1,4 +1,11 @@
-import { disagreements, explainedOdometerDistance, observeSpot, type Assumptions } from '@pelrin/core'
+import {
+  disagreements,
+  explainedOdometerDistance,
+  explainedSurfaceKm,
+  observeSpot,
+  totalKm,
+  type Assumptions,
+} from '@pelrin/core'
 import type { BikeRecord, CorrectedReading, Reading, Spot } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
@@ -11,7 +18,7 @@ import {
 import { decisionsOf } from '../limits/decisionsStore.ts'
 import { asAttributed } from '../readings/attributed.ts'
 import { conditionsOf, type ReadingFact, type SpotFact } from '../readings/store.ts'
-import { bikeFacts, chainKmAt, type BikeFacts } from '../state/verdictInput.ts'
+import { bikeFacts, type BikeFacts } from '../state/verdictInput.ts'
 import { summaries } from './summaries.ts'
 
 /** One bike's whole record. */
@@ -33,9 +40,10 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
      JOIN house_rule_versions w ON w.id = v.house_rule_version_id WHERE s.bike_id = :bikeId`,
     { bikeId },
   )
-  const { fitting, entries } = facts
+  const { fitting, distance } = facts
   const { assumed } = await assumptionsInForce(work)
-  const lastEntry = entries.at(-1)
+  const lastEntry = distance.entries.at(-1)
+  const state = await work.models.BikeState.findByPk(bikeId, { transaction: work.transaction })
   return {
     summary,
     version: bike.version,
@@ -60,6 +68,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
     readings: standingReadings(facts, await assumptionVersions(work)),
     events: await eventsOf(work, bikeId, facts),
     verdictInput: fitting ? facts.input : null,
+    forecast: (state?.forecast ?? null) as BikeRecord['forecast'],
     decisions: await decisionsOf(work, bikeId, fitting?.id ?? null, summary.decision === null ? null : summary.word),
     disagreements: disagreementsOf(facts, verdict?.outcome.countedReadingIds ?? [], assumed),
     ruleChoice: {
@@ -118,9 +127,15 @@ function disagreementsOf(
 }
 
 /** Why the chain's distance is what it is, from the function that gives it. */
-function distanceExplained({ fitting, entries }: BikeFacts): BikeRecord['distanceExplanation'] {
+function distanceExplained({ fitting, distance, chainDistance }: BikeFacts): BikeRecord['distanceExplanation'] {
+  if (!fitting || !chainDistance) return null
+  if (distance.rides.length > 0 || chainDistance.fittings > 1) {
+    const km = chainDistance.surfacesAt(chainDistance.lastAt)
+    return totalKm(km) > 0 ? (explainedSurfaceKm(km) as BikeRecord['distanceExplanation']) : null
+  }
+  const { entries } = distance
   const last = entries.at(-1)
-  if (!fitting || !last) return null
+  if (!last) return null
   const values = entries.map(({ at, km, restarted }) => ({ at: at.getTime(), km, restarted }))
   const explained = explainedOdometerDistance(values, fitting.from.getTime(), last.at.getTime())
   return explained && (explained.explanation as BikeRecord['distanceExplanation'])
@@ -128,7 +143,7 @@ function distanceExplained({ fitting, entries }: BikeFacts): BikeRecord['distanc
 
 /** Readings that stand, newest first, each with those it corrected beneath. */
 function standingReadings(
-  { readings, fitting, entries }: BikeFacts,
+  { readings, fitting, chainDistance }: BikeFacts,
   versions: readonly AssumptionVersion[],
 ): Reading[] {
   const byId = new Map(readings.map((reading) => [reading.id, reading]))
@@ -152,7 +167,7 @@ function standingReadings(
     note: reading.note,
     spots: reading.spots.map((spot) => explainedSpot(spot, reading, assumedAt(versions, reading.recordedAt))),
     odometer: reading.odometer,
-    chainKm: fitting?.id === reading.fittingId ? chainKmAt(fitting, entries, reading.occurredAt) : null,
+    chainKm: fitting?.chainId === reading.chainId ? (chainDistance?.kmAt(reading.occurredAt) ?? null) : null,
     reason: reading.reason,
   })
   return readings
@@ -194,7 +209,11 @@ function explainedSpot(spot: SpotFact, reading: ReadingFact, assumed: Assumption
   }
 }
 
-async function eventsOf(work: Work, bikeId: string, { entries, readings }: BikeFacts): Promise<BikeRecord['events']> {
+async function eventsOf(
+  work: Work,
+  bikeId: string,
+  { distance: { entries }, readings }: BikeFacts,
+): Promise<BikeRecord['events']> {
   const withReading = new Set(readings.map((reading) => reading.odometer?.id))
   const fittings = await work.select<{
     id: string

@@ -1,9 +1,12 @@
+import type { LedgerRide, Surface, SurfaceKm } from '@pelrin/core'
+import { NO_KM } from '@pelrin/core'
 import type { DistanceEntryRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
 
 export interface StandingEntry {
   id: string
   at: Date
+  kind: 'odometer' | 'statement'
   km: number
   typed: string
   unit: 'km' | 'mi'
@@ -11,10 +14,10 @@ export interface StandingEntry {
   person: string
 }
 
-/** A bike's odometer values that stand: neither corrected nor deleted, in order of time. */
-export function standingEntries(work: Work, bikeId: string): Promise<StandingEntry[]> {
+/** A bike's odometer values and statements that stand: neither corrected nor deleted, in order of time. */
+export function standingDistances(work: Work, bikeId: string): Promise<StandingEntry[]> {
   return work.select<StandingEntry>(
-    `SELECT d.id, d.occurred_at AS at, d.km, d.typed, d.unit, d.restarted, p.name AS person
+    `SELECT d.id, d.occurred_at AS at, d.kind, d.km, d.typed, d.unit, d.restarted, p.name AS person
      FROM distance_entries d JOIN people p ON p.id = d.person_id
      WHERE d.bike_id = :bikeId AND NOT d.deleted
        AND NOT EXISTS (SELECT 1 FROM distance_entries later WHERE later.supersedes_id = d.id)
@@ -23,12 +26,74 @@ export function standingEntries(work: Work, bikeId: string): Promise<StandingEnt
   )
 }
 
+/** The odometer values among {@link standingDistances}. */
+export const standingEntries = async (work: Work, bikeId: string): Promise<StandingEntry[]> =>
+  (await standingDistances(work, bikeId)).filter(({ kind }) => kind === 'odometer')
+
 export async function appendEntry(
   work: Work,
-  entry: Omit<DistanceEntryRow, 'recordedAt' | 'deleted' | 'kind' | 'reason'> & { reason?: string },
+  entry: Omit<DistanceEntryRow, 'recordedAt' | 'deleted' | 'kind' | 'reason'> & {
+    reason?: string
+    kind?: DistanceEntryRow['kind']
+    deleted?: boolean
+  },
 ): Promise<void> {
   await work.models.DistanceEntry.create(
-    { ...entry, kind: 'odometer', recordedAt: work.now, deleted: false },
+    { kind: 'odometer', deleted: false, ...entry, recordedAt: work.now },
     { transaction: work.transaction },
   )
+}
+
+export interface StandingRide {
+  id: string
+  bikeId: string
+  from: Date
+  to: Date
+  km: number
+  surface: Surface | null
+  title: string | null
+  source: 'typed' | 'file' | 'service'
+  profile: { at: number; share: number }[] | null
+  hasTrack: boolean
+  person: string
+  corrected: boolean
+}
+
+/** Stands: not superseded, not taken out. In terms of `r`. */
+export const RIDE_STANDS = 'NOT r.deleted AND NOT EXISTS (SELECT 1 FROM rides later WHERE later.supersedes_id = r.id)'
+
+const RIDES = `
+  SELECT r.id, r.bike_id AS "bikeId", r.occurred_at AS "from", r.ended_at AS "to", r.km, r.surface, r.title, r.source,
+    r.profile, EXISTS (SELECT 1 FROM ride_tracks t WHERE t.ride_id = r.id) AS "hasTrack", p.name AS person,
+    r.supersedes_id IS NOT NULL AS corrected
+  FROM rides r JOIN people p ON p.id = r.person_id WHERE ${RIDE_STANDS}`
+
+/** A bike's rides that stand, in order of time. */
+export const standingRides = (work: Work, bikeId: string): Promise<StandingRide[]> =>
+  work.select<StandingRide>(`${RIDES} AND r.bike_id = :bikeId ORDER BY r.occurred_at, r.id`, { bikeId })
+
+/** A ride that stands, by its id. */
+export async function rideById(work: Work, id: string): Promise<StandingRide | null> {
+  const [found] = await work.select<StandingRide>(`${RIDES} AND r.id = :id`, { id })
+  return found ?? null
+}
+
+export const asLedgerRide = ({ id, from, to, km, surface, profile }: StandingRide): LedgerRide => ({
+  id,
+  from: from.getTime(),
+  to: to.getTime(),
+  km,
+  surface,
+  ...(profile === null ? {} : { profile }),
+})
+
+/** Kilometres by surface over the rides of a customer, or with none named of the whole shop. */
+export async function surfaceMix(work: Work, customerId: string | null): Promise<SurfaceKm> {
+  const sums = await work.select<{ surface: Surface; km: number }>(
+    `SELECT r.surface, sum(r.km) AS km FROM rides r JOIN bikes b ON b.id = r.bike_id
+     WHERE ${RIDE_STANDS} AND r.surface IS NOT NULL ${customerId === null ? '' : 'AND b.customer_id = :customerId'}
+     GROUP BY r.surface`,
+    { customerId },
+  )
+  return { ...NO_KM, ...Object.fromEntries(sums.map(({ surface, km }) => [surface, km])) }
 }

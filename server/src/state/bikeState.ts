@@ -1,12 +1,17 @@
-import { assumptionsWith, type ChainVerdict, type VerdictWord } from '@pelrin/core'
+import {
+  assumptionsWith,
+  chainForecast,
+  type ChainForecast,
+  type ChainVerdict,
+  type ForecastReading,
+  type VerdictWord,
+} from '@pelrin/core'
 import type { SpotMark, VerdictInput } from '@pelrin/contract'
 import type { BikeStateRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
-import { standingEntries } from '../distance/store.ts'
 import { decisionStanding } from '../limits/decisionsStore.ts'
 import { dayIn, daysLater } from './days.ts'
 import { presentFitting } from './presentFitting.ts'
-import { chainKmAt } from './verdictInput.ts'
 
 /** Holds a bike's state until the transaction ends, so that two writers take their turn. */
 export async function lockBikeState(work: Work, bikeId: string): Promise<void> {
@@ -62,7 +67,6 @@ export async function deriveBikeState(work: Work, bikeId: string): Promise<BikeS
     { bikeId },
   )
   const fitting = await presentFitting(work, bikeId)
-  const entries = await standingEntries(work, bikeId)
   const { outcome, input } = verdict
   const decision = await decisionStanding(work, bikeId, fitting?.id ?? null, outcome.word)
   const counted = input.readings.filter((reading) => outcome.countedReadingIds.includes(reading.id))
@@ -74,11 +78,19 @@ export async function deriveBikeState(work: Work, bikeId: string): Promise<BikeS
   )
   // What was decided otherwise is looked at again soon, whatever the verdict would have waited for.
   const { decidedCheckDays } = assumptionsWith(input.assumptions).verdict
+  const forecast = forecastOf(verdict)
+  const shown = forecast?.withheld === null ? forecast : null
+  const asOf = new Date(input.life?.at ?? verdict.occurredAt)
+  const byForecast =
+    shown && outcome.checkInDays !== null && outcome.checkInDays > 0
+      ? daysLater(dayIn(zone, asOf), Math.floor(shown.next.days))
+      : null
   const checkOn = decision
     ? daysLater(dayIn(zone, decision.occurredAt), decidedCheckDays)
     : outcome.checkInDays === null
       ? null
-      : daysLater(from, outcome.checkInDays)
+      : (byForecast ?? daysLater(from, outcome.checkInDays))
+  const daysToLimit = shown?.daysLeft[1] ?? null
   return {
     bikeId,
     chainId: verdict.chainId,
@@ -94,14 +106,36 @@ export async function deriveBikeState(work: Work, bikeId: string): Promise<BikeS
     marks: marksOf(outcome, counted),
     measuredAt,
     checkOn,
-    chainKm: fitting ? chainKmAt(fitting, entries, entries.at(-1)?.at ?? fitting.from) : null,
+    chainKm: input.chain.km ?? null,
     troubleRank: decision && decision.decision !== 'change-early' ? RANK['keep-riding'] : RANK[outcome.word],
     troubleOn: checkOn ?? from,
     searchText: named?.text ?? '',
     lastFactId: decision?.id ?? verdict.readingId ?? verdict.id,
     decisionId: decision?.id ?? null,
     decision: decision?.decision ?? null,
+    forecast,
+    overOn: daysToLimit === null ? null : daysLater(dayIn(zone, asOf), Math.round(daysToLimit)),
+    kmPerDay:
+      input.life && (input.life.rate.basis === 'recent' || input.life.rate.basis === 'older')
+        ? input.life.rate.kmPerDay
+        : null,
   }
+}
+
+/** The forecast as it was made with the verdict: from the very input stored with it. */
+function forecastOf({ input, outcome }: LatestVerdict): ChainForecast | null {
+  if (!input.life) return null
+  const { countChangedAt } = input.chain
+  const fitted = chainForecast(
+    {
+      readings: input.readings as ForecastReading[],
+      life: input.life,
+      limit: outcome.limit,
+      ...(countChangedAt === undefined ? {} : { countChangedAt }),
+    },
+    assumptionsWith(input.assumptions),
+  )
+  return fitted?.forecast ?? null
 }
 
 function marksOf(outcome: ChainVerdict, counted: VerdictInput['readings']): SpotMark[] {

@@ -1,7 +1,16 @@
-import { odometerDistance, type VerdictReading } from '@pelrin/core'
+import {
+  SURFACES,
+  type Surface,
+  chainForecast,
+  limitsFor,
+  driveClassOf,
+  type ChainLife,
+  type ForecastReading,
+  type SurfaceKm,
+} from '@pelrin/core'
 import type { VerdictInput } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { standingEntries, type StandingEntry } from '../distance/store.ts'
+import { bikeDistance, distanceOfChain, type BikeDistance, type ChainDistance } from '../distance/bikeDistance.ts'
 import { asAvailable } from '../instruments/store.ts'
 import { asHouseRule, otherRules, ruleFor, type RuleChoice, type RuleInForce } from '../limits/houseRulesStore.ts'
 import { asVerdictReading } from '../readings/attributed.ts'
@@ -13,20 +22,13 @@ import { shopFacts, type ShopFacts } from './shopFacts.ts'
 export interface BikeFacts {
   readonly fitting: PresentFitting | null
   readonly readings: readonly ReadingFact[]
-  readonly entries: readonly StandingEntry[]
+  readonly distance: BikeDistance
+  /** Of the chain now fitted; null with none. */
+  readonly chainDistance: ChainDistance | null
   readonly rule: RuleInForce
   readonly input: VerdictInput
   /** What the present chain had run at the last odometer value, km. */
   readonly chainKm: number | null
-}
-
-/** Kilometres of the present chain up to a moment; null when the odometer does not say. */
-export function chainKmAt(fitting: PresentFitting, entries: readonly StandingEntry[], at: Date): number | null {
-  const values = entries.map((entry) => ({ at: entry.at.getTime(), km: entry.km, restarted: entry.restarted }))
-  const km = odometerDistance(values, fitting.from.getTime(), at.getTime())
-  if (km !== null) return km
-  // Fitted new, or first read here: up to then it has run nothing that is known.
-  return fitting.start === 'fitted' || entries.some((entry) => entry.at >= fitting.from && entry.at <= at) ? 0 : null
 }
 
 /**
@@ -36,8 +38,11 @@ export function chainKmAt(fitting: PresentFitting, entries: readonly StandingEnt
  * @param shared what all bikes of the shop share, where many are judged
  */
 export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?: ShopFacts): Promise<BikeFacts> {
-  const [bike] = await work.select<RuleChoice & { type: 'derailleur' | 'hub-gear' | 'single-speed'; speeds: number }>(
+  const [bike] = await work.select<
+    RuleChoice & { type: 'derailleur' | 'hub-gear' | 'single-speed'; speeds: number; customerId: string }
+  >(
     `SELECT b.house_rule_id AS "ownRule", c.house_rule_id AS "customerRule", d.type, d.speeds,
+       b.customer_id AS "customerId",
        (SELECT w.change_mark FROM instrument_versions w WHERE w.instrument_id = b.marked_instrument_id
         ORDER BY w.version DESC LIMIT 1) AS "changeMark"
      FROM bikes b JOIN customers c ON c.id = b.customer_id JOIN drives d ON d.bike_id = b.id WHERE b.id = :bikeId`,
@@ -46,36 +51,96 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
   if (!bike) throw new Error(`bike ${bikeId} has no drive`)
   const fitting = await presentFitting(work, bikeId)
   const readings = await readingsOfBike(work, bikeId)
-  const entries = await standingEntries(work, bikeId)
-  const { rules, instruments, assumptions } = shared ?? (await shopFacts(work))
+  const { rules, instruments, assumptions, riding, priors } = shared ?? (await shopFacts(work))
   const { assumed, overrides } = assumptions
   const rule = ruleFor(rules, bike)
+  const distance = await bikeDistance(work, { id: bikeId, customerId: bike.customerId }, assumed, riding)
+  const chainDistance = fitting && (await distanceOfChain(work, fitting, distance, assumed, riding))
   const standing = readings.filter(
-    (reading) => reading.supersededBy === null && !reading.deleted && reading.fittingId === fitting?.id,
+    (reading) => reading.supersededBy === null && !reading.deleted && reading.chainId === fitting?.chainId,
   )
-  const lastEntryAt = entries.at(-1)?.at ?? null
-  const chainKm = fitting === null ? null : chainKmAt(fitting, entries, lastEntryAt ?? fitting.from)
+  const judged = standing.map((reading): ForecastReading => {
+    const baseline = reading.baseline ? { baseline: true } : {}
+    return {
+      ...asVerdictReading(reading, chainDistance?.kmAt(reading.occurredAt) ?? null, assumed),
+      s: chainDistance?.sAt(reading.occurredAt) ?? null,
+      ...baseline,
+    }
+  })
+  const chainKm = chainDistance?.kmAt(chainDistance.lastAt) ?? null
+  const countChangedAt = fitting?.countChangedAt?.getTime()
+  const life =
+    fitting &&
+    chainDistance &&
+    lifeOf(
+      fitting,
+      chainDistance,
+      distance,
+      judged,
+      priors.priorFor(fitting.care, usualSurface(distance.mix), assumed.forecast),
+    )
+  const drive = { type: bike.type, speeds: bike.speeds }
+  const fitted =
+    life &&
+    chainForecast(
+      {
+        readings: judged,
+        life,
+        limit: limitsFor(asHouseRule(rule), driveClassOf(drive)).change,
+        ...(countChangedAt === undefined ? {} : { countChangedAt }),
+      },
+      assumed,
+    )
+  const forecast = fitted?.forecast.withheld === null ? fitted.forecast : null
   return {
     fitting,
     readings,
-    entries,
+    distance,
+    chainDistance,
     rule,
     chainKm,
     input: {
-      readings: standing.map((reading): VerdictReading =>
-        asVerdictReading(reading, fitting === null ? null : chainKmAt(fitting, entries, reading.occurredAt), assumed),
-      ) as VerdictInput['readings'],
-      drive: { type: bike.type, speeds: bike.speeds },
+      readings: judged as VerdictInput['readings'],
+      drive,
       rule: asHouseRule(rule),
       chain: {
         kmSinceFittedNew: fitting?.start === 'fitted' ? chainKm : null,
-        ...(fitting?.countChangedAt ? { countChangedAt: fitting.countChangedAt.getTime() } : {}),
+        km: chainKm,
+        ...(countChangedAt === undefined ? {} : { countChangedAt }),
       },
       instruments: instruments.map((instrument) =>
         asAvailable(instrument, asOf, assumed),
       ) as VerdictInput['instruments'],
       ...(Object.keys(overrides).length === 0 ? {} : { assumptions: { ...overrides } }),
       otherRules: otherRules(rules, rule, bike),
+      ...(life === null ? {} : { life }),
+      forecast: forecast && { overNow: forecast.overNow, overAhead: forecast.overAhead },
     },
   }
+}
+
+/** The chain's life as of the last thing recorded: an entry of the ledger, a ride, or a reading. */
+function lifeOf(
+  fitting: PresentFitting,
+  chainDistance: ChainDistance,
+  { rate, usual }: BikeDistance,
+  readings: readonly ForecastReading[],
+  prior: ChainLife['prior'],
+): VerdictInput['life'] & object {
+  const at = new Date(Math.max(chainDistance.lastAt.getTime(), ...readings.map(({ occurredAt }) => occurredAt)))
+  return {
+    care: fitting.care,
+    start: fitting.start === 'stated' ? { value: fitting.statedS ?? 0, u: fitting.statedU ?? 0 } : fitting.start,
+    sNow: chainDistance.sAt(at),
+    at: at.getTime(),
+    usualFactor: usual.factor,
+    rate,
+    prior,
+  }
+}
+
+/** What a bike is ridden on most, where anything is known of it. */
+function usualSurface(mix: SurfaceKm): Surface | null {
+  const most = SURFACES.reduce((a, b) => (mix[b] > mix[a] ? b : a))
+  return mix[most] > 0 ? most : null
 }

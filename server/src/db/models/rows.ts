@@ -7,8 +7,20 @@ import type {
   SprocketAdvice,
   InstrumentKind,
   DriveType,
+  ChainForecast,
+  Surface,
 } from '@pelrin/core'
-import type { PlanStudy, Role, SpotMark, StudyResult, VerdictInput } from '@pelrin/contract'
+import type {
+  CsvMapping,
+  ImportLine,
+  LearnedGroup,
+  PlanStudy,
+  PullOutcome,
+  Role,
+  SpotMark,
+  StudyResult,
+  VerdictInput,
+} from '@pelrin/contract'
 
 /** A fact: appended, never rewritten. A correction names what it supersedes; a deletion is a tombstone. */
 interface FactRow {
@@ -141,16 +153,68 @@ export interface FittingRow {
   during: readonly [{ value: Date; inclusive: boolean }, { value: Date | null; inclusive: boolean }]
   start: 'fitted' | 'stated' | 'unknown'
   endReason: string | null
+  statedS: number | null
+  statedU: number | null
   personId: string
   recordedAt: Date
 }
 export interface DistanceEntryRow extends FactRow {
   bikeId: string
-  kind: 'odometer'
+  kind: 'odometer' | 'statement'
   typed: string
   unit: 'km' | 'mi'
   km: number
   restarted: boolean
+}
+export interface RideRow extends FactRow {
+  bikeId: string
+  endedAt: Date
+  km: number
+  surface: Surface | null
+  title: string | null
+  source: 'typed' | 'file' | 'service'
+  profile: { at: number; share: number }[] | null
+  importId: string | null
+  accountId: string | null
+  externalId: string | null
+}
+export interface RideTrackRow {
+  rideId: string
+  points: Buffer
+}
+export interface RideImportRow {
+  id: string
+  bikeId: string
+  personId: string
+  startedAt: Date
+  finishedAt: Date | null
+  state: 'reading' | 'previewed' | 'done' | 'cancelled' | 'failed'
+  files: number
+  done: number
+  report: ImportLine[]
+}
+export interface CsvMappingRow {
+  header: string
+  mapping: CsvMapping
+}
+export interface RideAccountRow {
+  id: string
+  bikeId: string
+  address: string
+  account: string
+  token: string
+  pulledTo: string | null
+  pulledAt: Date | null
+  outcome: PullOutcome | null
+  removedAt: Date | null
+}
+export interface PriorVersionRow {
+  id: string
+  version: number
+  learnedAt: Date
+  personId: string
+  groups: LearnedGroup[]
+  undoneAt: Date | null
 }
 export interface InstrumentRow {
   id: string
@@ -292,6 +356,12 @@ export interface BikeStateRow {
   /** The decision that stands beside the verdict, if a mechanic decided otherwise. */
   decisionId: string | null
   decision: DecisionRow['decision'] | null
+  /** When the chain will be over its limit, as of the last recorded moment; null with no forecast at all. */
+  forecast: ChainForecast | null
+  /** The day by which it is over with an even chance; null when no forecast is shown or it lies too far. */
+  overOn: string | null
+  /** What the bike is ridden, where that is recorded and not assumed. */
+  kmPerDay: number | null
 }
 export interface AuditRow {
   id: string

@@ -1,4 +1,5 @@
 import {
+  type Surface,
   DEFAULTS,
   driveClassOf,
   formatLength,
@@ -20,6 +21,9 @@ const WEAR: Record<Care, { life: number; gamma: number }> = {
   'dry-oil': { life: 4, gamma: 1.4 },
   'wet-oil': { life: 3.5, gamma: 1.55 },
 }
+/** How far back rides were recorded, and what the weather was: shares of dry, up to damp, up to wet. */
+const RIDES_DAYS = 140
+const WEATHER = { fair: [0.55, 0.82, 0.95], rough: [0.2, 0.4, 0.65] } as const
 /** How late the red drop-in gauge reads, %. */
 const RED_GAUGE_LATE = 0.09
 
@@ -53,12 +57,21 @@ export interface PastEvent {
   readonly pitchesAfter: number
 }
 
+/** A ride somebody recorded. */
+export interface PastRide {
+  readonly from: Date
+  readonly to: Date
+  readonly km: number
+  readonly surface: Surface | null
+}
+
 /** What two years left in the book of one bike. */
 export interface History {
   readonly readings: PastReading[]
   readonly fittings: PastFitting[]
   readonly chains: { readonly name: string; readonly pitches: number; readonly care: Care }[]
   readonly events: PastEvent[]
+  readonly rides: PastRide[]
   readonly odometers: { readonly at: Date; readonly typed: string; readonly km: number; readonly by: number }[]
 }
 
@@ -75,7 +88,7 @@ export interface Ending {
 
 /** Simulates one bike's two years: rides, visits, what was read and when the chain was changed. */
 export class BikeSimulation {
-  readonly history: History = { readings: [], fittings: [], chains: [], events: [], odometers: [] }
+  readonly history: History = { readings: [], fittings: [], chains: [], events: [], rides: [], odometers: [] }
   private readonly drive
   private readonly limit: number
   private chainLife = 1
@@ -110,6 +123,8 @@ export class BikeSimulation {
       if (this.trueWear() >= this.limit * this.chance.between(0.97, 1.2)) this.change('worn')
     }
     this.finish(last)
+    if (this.ending.instrument !== undefined || this.ending.twist !== undefined || this.chance.happens(0.45))
+      this.recordRides()
     return this.history
   }
 
@@ -146,6 +161,24 @@ export class BikeSimulation {
     this.record('digital', spots(['0.84', '0.83', '0.85']), null, 2)
     this.now = now
     this.record('dropIn', spots(['io', 'io', 'io']), this.readOdometer(), 2)
+  }
+
+  /** Rides of the last months, as a device of the rider's recorded them: fewer than were ridden, in the weather there was. */
+  private recordRides(): void {
+    const from = this.today.getTime() - RIDES_DAYS * DAY
+    const [dry, damp, wet] = WEATHER[this.plan.life.harshness > 1.8 ? 'rough' : 'fair']
+    for (let day = from; day < this.today.getTime() - DAY; day += DAY) {
+      if (!this.chance.happens(0.4)) continue
+      const km = Math.round(10 * (this.plan.life.kmPerWeek / 2.8) * this.chance.between(0.35, 1.3)) / 10
+      const start = new Date(day + this.chance.whole(6, 17) * 3_600_000 + this.chance.whole(0, 59) * 60_000)
+      const lot = this.chance.unit()
+      this.history.rides.push({
+        from: start,
+        to: new Date(start.getTime() + (km / this.chance.between(16, 26)) * 3_600_000 + 60_000),
+        km,
+        surface: lot < dry ? 'dry' : lot < damp ? 'damp' : lot < wet ? 'wet' : 'gritty',
+      })
+    }
   }
 
   private rideTo(to: Date): void {

@@ -1,15 +1,23 @@
 import { hash } from '@node-rs/argon2'
 import {
+  chainForecast,
   chainVerdict,
+  DEFAULTS,
+  driveClassOf,
+  limitsFor,
+  shippedPrior,
   observeSpot,
   SHIPPED_RULES,
   studyOrder,
+  type ChainLife,
+  type ForecastReading,
   type InstrumentRecord,
   type VerdictReading,
 } from '@pelrin/core'
 import { STAND_IN, type VerdictInput } from '@pelrin/contract'
 import { daysLater, dayIn, momentAt } from '../../state/days.ts'
 import { judgeBike } from '../../state/judgeBike.ts'
+import { shopFacts } from '../../state/shopFacts.ts'
 import { resultOf } from '../../studies/result.ts'
 import type { Database } from '../connection.ts'
 import type {
@@ -21,6 +29,7 @@ import type {
   DriveRow,
   FittingRow,
   ReadingRow,
+  RideRow,
   SpotRow,
   VerdictRow,
 } from '../models/rows.ts'
@@ -112,6 +121,7 @@ class Loader {
     fittings: [] as Partial<FittingRow>[],
     chainEvents: [] as Partial<ChainEventRow>[],
     entries: [] as Partial<DistanceEntryRow>[],
+    rides: [] as Partial<RideRow>[],
     readings: [] as Partial<ReadingRow>[],
     spots: [] as Partial<SpotRow>[],
     verdicts: [] as Partial<VerdictRow>[],
@@ -144,9 +154,10 @@ class Loader {
       }
     }
     await this.write()
+    const shared = await shopFacts(this.work)
     for (const [done, { bikeId, at, by, readingId }] of this.toJudge.entries()) {
       const author = { personId: this.peopleIds[by]!, deviceId: null, requestId: null }
-      await judgeBike({ ...this.work, now: at, author }, bikeId, { readingId, occurredAt: at })
+      await judgeBike({ ...this.work, now: at, author }, bikeId, { readingId, occurredAt: at }, shared)
       this.progress(done + 1, total)
     }
     await this.loadLineUp(inToday)
@@ -164,6 +175,7 @@ class Loader {
     await models.Fitting.bulkCreate(pending.fittings, { transaction })
     await models.ChainEvent.bulkCreate(pending.chainEvents, { transaction })
     await models.DistanceEntry.bulkCreate(pending.entries, { transaction })
+    await models.Ride.bulkCreate(pending.rides, { transaction })
     await models.Reading.bulkCreate(pending.readings, { transaction })
     await models.Spot.bulkCreate(pending.spots, { transaction })
     await models.Verdict.bulkCreate(pending.verdicts, { transaction })
@@ -295,7 +307,17 @@ class Loader {
       })),
     )
     pending.entries.push(...history.odometers.map(({ at, typed, km, by }) => this.odometer(bikeId, at, typed, km, by)))
-    const sofar: { fitting: number; reading: VerdictReading }[] = []
+    pending.rides.push(
+      ...history.rides.map(({ from, to, ...ride }) => ({
+        ...this.fact(from, 0),
+        ...ride,
+        recordedAt: to,
+        bikeId,
+        endedAt: to,
+        source: 'service' as const,
+      })),
+    )
+    const sofar: { fitting: number; reading: ForecastReading }[] = []
     let lastReadingId: string | null = null
     for (const [i, past] of history.readings.entries()) {
       const entry = past.odometer
@@ -316,11 +338,12 @@ class Loader {
         source: 'shop',
       })
       pending.spots.push(...rows)
-      sofar.push({ fitting: past.fitting, reading: asVerdictReading(fact.id, past, rows, this.instruments) })
+      const s = pastDistance(history, past.fitting, past.at)
+      sofar.push({ fitting: past.fitting, reading: { ...asVerdictReading(fact.id, past, rows, this.instruments), s } })
       // The last verdict is given by the same code as any other, from the database.
       if (i === history.readings.length - 1) continue
       const readings = sofar.filter(({ fitting }) => fitting === past.fitting).map(({ reading }) => reading)
-      pending.verdicts.push({ bikeId, ...on, readingId: fact.id, ...this.pastVerdict(past, plan, readings) })
+      pending.verdicts.push({ bikeId, ...on, readingId: fact.id, ...this.pastVerdict(past, plan, readings, history) })
     }
     const last = history.readings.at(-1)!
     const present = history.fittings.length - 1
@@ -388,15 +411,34 @@ class Loader {
   }
 
   /** The verdict as it was given then, from the readings there were. */
-  private pastVerdict(past: PastReading, plan: BikePlan, readings: VerdictReading[]): Partial<VerdictRow> {
+  private pastVerdict(
+    past: PastReading,
+    plan: BikePlan,
+    readings: ForecastReading[],
+    history: History,
+  ): Partial<VerdictRow> {
     const drive = DRIVES[plan.drive]
+    const rule = { ...SHIPPED_RULES[0], id: this.rule.id, version: 1 }
+    const life: ChainLife = {
+      care: plan.life.care,
+      start: history.fittings[past.fitting]!.start,
+      sNow: readings.at(-1)!.s,
+      at: past.at.getTime(),
+      usualFactor: DEFAULTS.distance.wearFactorUnknown,
+      rate: { kmPerDay: plan.life.kmPerWeek / 7, weekScatter: 0.5, meanScatter: 0.2, basis: 'recent' },
+      prior: shippedPrior(plan.life.care),
+    }
+    const { change: limit } = limitsFor(rule, driveClassOf(drive))
+    const fitted = chainForecast({ readings, life, limit })
     const input = {
       readings,
       drive: { type: drive.type, speeds: drive.speeds },
-      rule: { ...SHIPPED_RULES[0], id: this.rule.id, version: 1 },
+      rule,
       chain: { kmSinceFittedNew: null },
       instruments: [],
       otherRules: [],
+      life,
+      forecast: fitted?.forecast.withheld === null ? fitted.forecast : null,
     } as unknown as VerdictInput
     const outcome = chainVerdict(input)
     return {
@@ -462,6 +504,18 @@ class Loader {
 const recordOf = (key: InstrumentKey): InstrumentRecord => {
   const { kind, uMm = null, u = null, marks = null } = instrumentPlan(key)
   return { kind, uMm, u, bias: 0, biasU: 0, marks, material: 'steel', rollerMm: null }
+}
+
+/** What a chain had run by its odometer up to a moment, thousand weighted km, as the shop knew it then. */
+function pastDistance(history: History, fitting: number, at: Date): number | null {
+  const shown = [
+    ...history.odometers,
+    ...history.readings.flatMap((reading) => (reading.odometer ? [{ at: reading.at, km: reading.odometer.km }] : [])),
+  ].sort((a, b) => a.at.getTime() - b.at.getTime())
+  const { from } = history.fittings[fitting]!
+  const now = shown.findLast((value) => value.at <= at)
+  const then = shown.findLast((value) => value.at <= from) ?? shown.find((value) => value.at >= from)
+  return now && then ? Math.max(0, ((now.km - then.km) * DEFAULTS.distance.wearFactorUnknown) / 1000) : null
 }
 
 function asVerdictReading(

@@ -1,0 +1,314 @@
+import { parseOdometer } from '@pelrin/core'
+import { UniqueConstraintError } from 'sequelize'
+import type { BikeRecord, CorrectEntry, CorrectRide, FieldProblem, RecordOdometer, RecordRide } from '@pelrin/contract'
+import { bikeRecord } from '../bikes/record.ts'
+import type { RideRow } from '../db/models/rows.ts'
+import { audited, authorOf, factBy, type Work } from '../db/work.ts'
+import { atField, ProblemError, refuseField } from '../http/problem.ts'
+import { lockBikeState } from '../state/bikeState.ts'
+import { judgeBike } from '../state/judgeBike.ts'
+import { appendEntry, rideById, standingDistances, type StandingEntry, type StandingRide } from './store.ts'
+
+/** A device's clock may be a little ahead of ours. */
+const CLOCK_LEEWAY_MS = 5 * 60_000
+/** Nobody rides longer than this without a stop that ends the ride. */
+const LONGEST_RIDE_MS = 72 * 3_600_000
+const FASTEST_KMH = 120
+
+/** What became known of a bike's distance is taken into its state in the same transaction. */
+export async function followDistance(work: Work, bikeId: string): Promise<void> {
+  await judgeBike(work, bikeId, { readingId: null, occurredAt: work.now })
+}
+
+async function lockKnownBike(work: Work, bikeId: string): Promise<void> {
+  await lockBikeState(work, bikeId)
+  if (!(await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })))
+    throw new ProblemError(404, 'bike-unknown')
+}
+
+/** Writes down a ride. */
+export async function recordRide(work: Work, bikeId: string, ride: RecordRide): Promise<BikeRecord> {
+  await lockKnownBike(work, bikeId)
+  await appendRide(work, { ...checkedRide(work, ride), id: ride.id, bikeId, source: 'typed' })
+  await audited(work, 'recorded', 'ride', ride.id, { bikeId, typed: ride.typed })
+  await followDistance(work, bikeId)
+  return bikeRecord(work, bikeId)
+}
+
+/** Corrects a ride: a new one supersedes it. */
+export async function correctRide(work: Work, id: string, ride: CorrectRide): Promise<BikeRecord> {
+  const old = await lockedRide(work, id)
+  const { reason } = ride
+  // A track tells how its distance grew; with another distance it still does, with another time it no longer fits.
+  const entered = checkedRide(work, ride)
+  const sameTime = entered.occurredAt.getTime() === old.from.getTime() && entered.endedAt.getTime() === old.to.getTime()
+  await appendRide(work, {
+    ...entered,
+    id: ride.id,
+    bikeId: old.bikeId,
+    source: old.source,
+    supersedesId: id,
+    reason,
+    profile: sameTime ? old.profile : null,
+  })
+  await audited(work, 'corrected', 'ride', ride.id, { bikeId: old.bikeId, supersedes: id, reason })
+  await followDistance(work, old.bikeId)
+  return bikeRecord(work, old.bikeId)
+}
+
+/** Takes a ride out: a tombstone supersedes it. */
+export async function removeRide(
+  work: Work,
+  id: string,
+  { id: newId, reason }: { id: string; reason: string },
+): Promise<BikeRecord> {
+  const old = await lockedRide(work, id)
+  await appendRide(work, { ...sameRide(old), id: newId, supersedesId: id, reason, deleted: true })
+  await audited(work, 'took out', 'ride', id, { bikeId: old.bikeId, reason })
+  await followDistance(work, old.bikeId)
+  return bikeRecord(work, old.bikeId)
+}
+
+/** Moves a ride to another bike: one that supersedes it there. Both bikes and their chains follow. */
+export async function moveRide(
+  work: Work,
+  id: string,
+  { id: newId, toBikeId, reason }: { id: string; toBikeId: string; reason: string },
+): Promise<BikeRecord> {
+  const found = await rideById(work, id)
+  if (!found) throw await rideGone(work, id)
+  if (found.bikeId === toBikeId) throw refuseField('toBikeId', 'ride-there-already')
+  if (!(await work.models.Bike.findByPk(toBikeId, { transaction: work.transaction })))
+    throw refuseField('toBikeId', 'bike-unknown')
+  // In id order, so that two moves the other way round wait for each other only once.
+  for (const bikeId of [found.bikeId, toBikeId].sort()) await lockBikeState(work, bikeId)
+  await appendRide(work, { ...sameRide(found), id: newId, bikeId: toBikeId, supersedesId: id, reason })
+  await work.select(
+    `INSERT INTO ride_tracks (ride_id, points) SELECT :newId, points FROM ride_tracks WHERE ride_id = :id RETURNING ride_id`,
+    { id, newId },
+  )
+  await audited(work, 'moved', 'ride', newId, { from: found.bikeId, to: toBikeId, supersedes: id, reason })
+  await followDistance(work, found.bikeId)
+  await followDistance(work, toBikeId)
+  return bikeRecord(work, found.bikeId)
+}
+
+/** Writes down an odometer value. */
+export async function recordOdometer(work: Work, bikeId: string, value: RecordOdometer): Promise<BikeRecord> {
+  await lockKnownBike(work, bikeId)
+  const occurredAt = new Date(value.occurredAt)
+  if (occurredAt.getTime() > work.now.getTime() + CLOCK_LEEWAY_MS) throw refuseField('occurredAt', 'date-in-future')
+  await appendOdometer(work, { ...value, occurredAt, bikeId, supersedesId: null })
+  await audited(work, 'recorded', 'odometer', value.id, { bikeId, typed: value.typed })
+  await followDistance(work, bikeId)
+  return bikeRecord(work, bikeId)
+}
+
+/** Writes down what the customer says a year's distance is. */
+export async function recordStatement(
+  work: Work,
+  bikeId: string,
+  { id, occurredAt, typed, unit }: { id: string; occurredAt: string; typed: string; unit: 'km' | 'mi' },
+): Promise<BikeRecord> {
+  await lockKnownBike(work, bikeId)
+  await appendEntry(work, {
+    ...entryBy(work),
+    id,
+    bikeId,
+    kind: 'statement',
+    occurredAt: new Date(occurredAt),
+    typed,
+    unit,
+    km: parsedKm(typed, unit),
+    restarted: false,
+    supersedesId: null,
+  })
+  await audited(work, 'recorded', 'statement', id, { bikeId, typed })
+  await followDistance(work, bikeId)
+  return bikeRecord(work, bikeId)
+}
+
+/** Corrects an odometer value or a statement: a new one supersedes it, at the same moment. */
+export async function correctEntry(work: Work, id: string, value: CorrectEntry): Promise<BikeRecord> {
+  const { bikeId, entry } = await lockedEntry(work, id)
+  const { reason } = value
+  if (entry.kind === 'odometer')
+    await appendOdometer(work, { ...value, occurredAt: entry.at, bikeId, supersedesId: id, reason })
+  else
+    await appendEntry(work, {
+      ...entryBy(work),
+      id: value.id,
+      bikeId,
+      kind: 'statement',
+      occurredAt: entry.at,
+      typed: value.typed,
+      unit: value.unit,
+      km: parsedKm(value.typed, value.unit),
+      restarted: false,
+      supersedesId: id,
+      reason,
+    })
+  await audited(work, 'corrected', entry.kind, value.id, { bikeId, supersedes: id, reason })
+  await followDistance(work, bikeId)
+  return bikeRecord(work, bikeId)
+}
+
+/** Takes an odometer value or a statement out: a tombstone supersedes it. */
+export async function removeEntry(
+  work: Work,
+  id: string,
+  { id: newId, reason }: { id: string; reason: string },
+): Promise<BikeRecord> {
+  const { bikeId, entry } = await lockedEntry(work, id)
+  await appendEntry(work, {
+    ...entryBy(work),
+    id: newId,
+    bikeId,
+    kind: entry.kind,
+    occurredAt: entry.at,
+    typed: entry.typed,
+    unit: entry.unit,
+    km: entry.km,
+    restarted: entry.restarted,
+    supersedesId: id,
+    reason,
+    deleted: true,
+  })
+  await audited(work, 'took out', entry.kind, id, { bikeId, reason })
+  await followDistance(work, bikeId)
+  return bikeRecord(work, bikeId)
+}
+
+const entryBy = (work: Work): { personId: string; deviceId: string | null } => {
+  const { personId, deviceId } = authorOf(work)
+  return { personId, deviceId }
+}
+
+function parsedKm(typed: string, unit: 'km' | 'mi'): number {
+  const parsed = parseOdometer(typed, unit)
+  if (!parsed.ok) throw refuseField('typed', parsed.problem)
+  return parsed.km
+}
+
+/** An odometer value in its place in time: lower than the one before it is asked about, not believed. */
+async function appendOdometer(
+  work: Work,
+  value: Omit<RecordOdometer, 'occurredAt'> & {
+    occurredAt: Date
+    bikeId: string
+    supersedesId: string | null
+    reason?: string
+  },
+): Promise<void> {
+  const km = parsedKm(value.typed, value.unit)
+  const before = (await standingDistances(work, value.bikeId)).findLast(
+    (entry) => entry.kind === 'odometer' && entry.at <= value.occurredAt && entry.id !== value.supersedesId,
+  )
+  const lower = before !== undefined && km < before.km - 0.05
+  if (lower && value.lower === undefined) throw refuseField('typed', 'odometer-lower')
+  try {
+    await appendEntry(work, {
+      ...entryBy(work),
+      id: value.id,
+      bikeId: value.bikeId,
+      occurredAt: value.occurredAt,
+      typed: value.typed,
+      unit: value.unit,
+      km,
+      restarted: lower && value.lower === 'restarted',
+      supersedesId: value.supersedesId,
+      ...(value.reason === undefined ? {} : { reason: value.reason }),
+    })
+  } catch (error) {
+    throw asConflict(error)
+  }
+}
+
+/** What was typed of a ride, once it makes sense. @throws ProblemError naming the fields that do not */
+function checkedRide(
+  work: Work,
+  { startedAt, endedAt, typed, unit, surface = null, title = null }: RecordRide,
+): Pick<RideRow, 'occurredAt' | 'endedAt' | 'km' | 'surface' | 'title'> {
+  const from = new Date(startedAt)
+  const to = new Date(endedAt)
+  const wrong: FieldProblem[] = []
+  const parsed = parseOdometer(typed, unit)
+  const ms = to.getTime() - from.getTime()
+  if (!parsed.ok) wrong.push(atField('typed', parsed.problem))
+  else if (ms > 0 && (parsed.km / ms) * 3_600_000 > FASTEST_KMH) wrong.push(atField('typed', 'ride-too-fast'))
+  if (ms <= 0) wrong.push(atField('endedAt', 'ride-ends-before'))
+  else if (ms > LONGEST_RIDE_MS) wrong.push(atField('endedAt', 'ride-too-long'))
+  if (to.getTime() > work.now.getTime() + CLOCK_LEEWAY_MS) wrong.push(atField('endedAt', 'date-in-future'))
+  if (wrong.length > 0 || !parsed.ok) throw new ProblemError(422, 'request-invalid', { fields: wrong })
+  return { occurredAt: from, endedAt: to, km: parsed.km, surface, title }
+}
+
+const sameRide = (
+  ride: StandingRide,
+): Omit<
+  RideRow,
+  | 'id'
+  | 'recordedAt'
+  | 'personId'
+  | 'deviceId'
+  | 'supersedesId'
+  | 'reason'
+  | 'deleted'
+  | 'importId'
+  | 'accountId'
+  | 'externalId'
+> => ({
+  bikeId: ride.bikeId,
+  occurredAt: ride.from,
+  endedAt: ride.to,
+  km: ride.km,
+  surface: ride.surface,
+  title: ride.title,
+  source: ride.source,
+  profile: ride.profile,
+})
+
+/** Appends a ride as a fact of whoever writes. */
+export async function appendRide(
+  work: Work,
+  ride: Pick<RideRow, 'id' | 'bikeId' | 'occurredAt' | 'endedAt' | 'km' | 'surface' | 'title' | 'source'> &
+    Partial<RideRow>,
+): Promise<void> {
+  try {
+    await work.models.Ride.create(
+      { supersedesId: null, reason: null, deleted: false, ...factBy(work), ...ride },
+      { transaction: work.transaction },
+    )
+  } catch (error) {
+    throw asConflict(error)
+  }
+}
+
+function asConflict(error: unknown): unknown {
+  if (!(error instanceof UniqueConstraintError)) return error
+  return new ProblemError(409, 'supersedes_id' in error.fields ? 'corrected-already' : 'id-taken')
+}
+
+/** A ride that stands, its bike held until the transaction ends. */
+async function lockedRide(work: Work, id: string): Promise<StandingRide> {
+  const found = await rideById(work, id)
+  if (!found) throw await rideGone(work, id)
+  await lockBikeState(work, found.bikeId)
+  const now = await rideById(work, id)
+  if (!now) throw new ProblemError(409, 'corrected-already')
+  return now
+}
+
+async function rideGone(work: Work, id: string): Promise<ProblemError> {
+  const known = await work.models.Ride.findOne({ where: { id }, transaction: work.transaction })
+  return known ? new ProblemError(409, 'corrected-already') : new ProblemError(404, 'ride-unknown')
+}
+
+async function lockedEntry(work: Work, id: string): Promise<{ bikeId: string; entry: StandingEntry }> {
+  const known = await work.models.DistanceEntry.findOne({ where: { id }, transaction: work.transaction })
+  if (!known) throw new ProblemError(404, 'entry-unknown')
+  await lockBikeState(work, known.bikeId)
+  const entry = (await standingDistances(work, known.bikeId)).find((one) => one.id === id)
+  if (!entry) throw new ProblemError(409, 'corrected-already')
+  return { bikeId: known.bikeId, entry }
+}
