@@ -9,6 +9,7 @@ import { authRoutes } from './auth/routes.ts'
 import { bikesRoutes } from './bikes/routes.ts'
 import type { Database } from './db/connection.ts'
 import { distanceRoutes } from './distance/routes.ts'
+import { forecastRoutes } from './forecast/routes.ts'
 import { GaugeHub } from './gauge/hub.ts'
 import { gaugeEventsRouter, gaugeRoutes } from './gauge/routes.ts'
 import { healthRouter } from './health/routes.ts'
@@ -17,7 +18,10 @@ import { sameSiteOnly } from './http/crossSite.ts'
 import { failures } from './http/failures.ts'
 import { numbered, type RequestState } from './http/request.ts'
 import { Serving } from './http/serve.ts'
+import { Importer } from './imports/importer.ts'
+import { importsRoutes, rideFilesRouter } from './imports/routes.ts'
 import { instrumentsRoutes } from './instruments/routes.ts'
+import type { ShopJobs } from './jobs/queue.ts'
 import { limitsRoutes } from './limits/routes.ts'
 import { openApiRouter } from './openapi/routes.ts'
 import { readingsRoutes } from './readings/routes.ts'
@@ -28,18 +32,22 @@ import { studiesRoutes } from './studies/routes.ts'
  * The whole server as one Koa application, without a port.
  *
  * @param parts `database` to serve from; `logger`; `webRoot` folder of the built web application, if any; `hub` of
- *   the gauges that send by themselves
+ *   the gauges that send by themselves; `jobs` takes what outlives a request
  */
 export function createApp({
   database,
   logger,
   webRoot,
   hub = new GaugeHub(database),
+  jobs,
+  importer = new Importer(database, logger),
 }: {
   database: Database
   logger: Logger
   webRoot?: string
   hub?: GaugeHub
+  jobs: ShopJobs
+  importer?: Importer
 }): Koa<RequestState> {
   const app = new Koa<RequestState>()
   app.on('error', (error: NodeJS.ErrnoException) => {
@@ -52,6 +60,8 @@ export function createApp({
   bikesRoutes(serving)
   readingsRoutes(serving)
   distanceRoutes(serving)
+  forecastRoutes(serving, jobs)
+  importsRoutes(serving, importer)
   instrumentsRoutes(serving, hub)
   gaugeRoutes(serving, hub)
   studiesRoutes(serving)
@@ -80,6 +90,9 @@ export function createApp({
     }),
   )
   app.use(sameSiteOnly)
+  const rideFiles = rideFilesRouter(serving, importer)
+  // Files are larger than any other request may be.
+  app.use(rideFiles.routes())
   app.use(refuseLarge)
   // Before compression, which would hold events back.
   app.use(gaugeEventsRouter(database, hub).routes())

@@ -3,6 +3,8 @@ import { pino } from 'pino'
 import { createApp, WEB_ROOT } from './app.ts'
 import { openForServing } from './db/connection.ts'
 import { GaugeHub } from './gauge/hub.ts'
+import { Importer } from './imports/importer.ts'
+import { Queue } from './jobs/queue.ts'
 
 /** Serves until told to stop. Settings come from the environment: DATABASE_URL, HOST, PORT, LOG_LEVEL, GAUGE_STAND_IN. */
 const url = process.env['DATABASE_URL']
@@ -10,7 +12,10 @@ if (url === undefined) throw new Error('DATABASE_URL is not set')
 const logger = pino({ level: process.env['LOG_LEVEL'] ?? 'info' }, pino.destination(2))
 const database = await openForServing(url)
 const hub = new GaugeHub(database, process.env['GAUGE_STAND_IN'])
-const server = createApp({ database, logger, webRoot: WEB_ROOT, hub }).listen(
+const queue = new Queue(url, logger)
+await queue.start()
+const importer = new Importer(database, logger)
+const server = createApp({ database, logger, webRoot: WEB_ROOT, hub, jobs: queue, importer }).listen(
   Number(process.env['PORT'] ?? 7340),
   process.env['HOST'] ?? '127.0.0.1',
 )
@@ -36,6 +41,8 @@ async function stop(): Promise<void> {
   const impatient = setTimeout(() => server.closeAllConnections(), 4_000)
   await closed
   clearTimeout(impatient)
+  await importer.close()
+  await queue.stop()
   await database.close()
   process.exit(0)
 }

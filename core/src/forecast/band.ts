@@ -1,4 +1,4 @@
-import { ChanceOver } from './crossing.ts'
+import { probabilityOverAt } from './crossing.ts'
 import type { WearPosterior } from './fitWear.ts'
 
 /** What a chain's wear is at a distance: 5, 50 and 95 %. */
@@ -11,9 +11,21 @@ export interface BandPoint {
   readonly high: number
 }
 
-/** Highest elongation drawn, %. */
-const HIGHEST = 2
-const PRECISION = 0.001
+/** Elongations looked among, %, and how finely. */
+const LOWEST = -0.3
+const HIGHEST = 2.5
+const PRECISION = 0.002
+
+/** What a chain's wear is at one distance. */
+export function wearBandAt(posterior: WearPosterior, s: number): BandPoint {
+  const middle = where(posterior, s, 0.5, LOWEST, HIGHEST)
+  return {
+    s,
+    low: where(posterior, s, 0.95, LOWEST, middle),
+    middle,
+    high: where(posterior, s, 0.05, middle, HIGHEST),
+  }
+}
 
 /**
  * The band a chain's wear runs in, at evenly spaced distances.
@@ -24,23 +36,17 @@ export function wearBand(
   posterior: WearPosterior,
   { from, to, points }: { from: number; to: number; points: number },
 ): BandPoint[] {
-  const ladder = Array.from({ length: Math.round(HIGHEST / 0.02) + 1 }, (_, i) => i * 0.02)
-  const chances = ladder.map((limit) => new ChanceOver(posterior, limit))
-  return Array.from({ length: points }, (_, i) => {
-    const s = from + ((to - from) * i) / (points - 1)
-    // Falls with the elongation asked about: one walk up the ladder finds all three.
-    const over = chances.map((chance) => chance.at(s))
-    return { s, low: where(over, 0.95), middle: where(over, 0.5), high: where(over, 0.05) }
-  })
+  return Array.from({ length: points }, (_, i) => wearBandAt(posterior, from + ((to - from) * i) / (points - 1)))
+}
 
-  /** The elongation that is exceeded with a probability. */
-  function where(over: readonly number[], probability: number): number {
-    const after = over.findIndex((one) => one < probability)
-    if (after < 0) return HIGHEST
-    if (after === 0) return 0
-    const high = over[after - 1]!
-    const low = over[after]!
-    const part = high - low < PRECISION * PRECISION ? 0 : (high - probability) / (high - low)
-    return ladder[after - 1]! + part * 0.02
+/** The elongation that is exceeded at a distance with a probability: it falls with the elongation. */
+function where(posterior: WearPosterior, s: number, probability: number, from: number, to: number): number {
+  let low = from
+  let high = to
+  while (high - low > PRECISION) {
+    const middle = (low + high) / 2
+    if (probabilityOverAt(posterior, { s, limit: middle }) >= probability) low = middle
+    else high = middle
   }
+  return (low + high) / 2
 }

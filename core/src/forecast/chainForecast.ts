@@ -101,6 +101,8 @@ export function chainForecast(input: ChainForecastInput, assumed: Assumptions = 
   const overNow = probabilityOverAt(posterior, { s: sNow, limit })
   const round = presentRound(ownReadings(input.readings, input.countChangedAt), assumed)
   const overByReading = round.spots.length === 0 ? null : worstOf(round.spots).probabilityOver(limit)
+  // Held against each other where the chain was read: what was ridden since is no disagreement.
+  const overThen = chance.at(evidence.visits.at(-1)?.observation.s ?? sNow)
   const doubt = newestReadingDoubt(posterior)
   const { checkRisk, checkFloorKm, checkHorizonDays, doubtShown, verdictApart } = assumed.forecast
   const kmLeft = kmLeftOf(crossing.map(real), overByReading, assumed)
@@ -121,7 +123,7 @@ export function chainForecast(input: ChainForecastInput, assumed: Assumptions = 
       withheld:
         doubt > doubtShown
           ? 'newest-reading'
-          : overByReading !== null && Math.abs(overByReading - overNow) > verdictApart
+          : overByReading !== null && Math.abs(overByReading - overThen) > verdictApart
             ? 'apart-from-verdict'
             : null,
       limit,

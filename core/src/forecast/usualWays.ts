@@ -8,17 +8,11 @@ const middleOf = (observation: WearObservation): number | null => {
   return null
 }
 
-/**
- * The usual way by two readings: a straight line through the last two, or through the origin and the only one.
- *
- * @param zero elongation when new, %
- * @returns where it meets the limit, thousand weighted km; null when it never does
- */
-export function straightLineCrossing(
+/** The straight line the usual way draws: through the last two readings, or through what a new chain shows and the only one. */
+function lineThrough(
   observations: readonly WearObservation[],
-  limit: number,
   zero: number,
-): number | null {
+): { s: number; value: number; slope: number } | null {
   const points = [
     { s: 0, value: zero },
     ...observations.flatMap((observation) => {
@@ -29,8 +23,28 @@ export function straightLineCrossing(
   const last = points.at(-1)!
   const before = points.at(-2)
   if (!before || last.s <= before.s) return null
-  const slope = (last.value - before.value) / (last.s - before.s)
-  return slope > 0 ? last.s + (limit - last.value) / slope : null
+  return { ...last, slope: (last.value - before.value) / (last.s - before.s) }
+}
+
+/**
+ * Where a straight line through the last two readings meets the limit.
+ *
+ * @param zero elongation when new, %
+ * @returns thousand weighted km; null when it never does
+ */
+export function straightLineCrossing(
+  observations: readonly WearObservation[],
+  limit: number,
+  zero: number,
+): number | null {
+  const line = lineThrough(observations, zero)
+  return line && line.slope > 0 ? line.s + (limit - line.value) / line.slope : null
+}
+
+/** What the same line says of the wear at a distance, %; null when none can be drawn. */
+export function straightLineAt(observations: readonly WearObservation[], s: number, zero: number): number | null {
+  const line = lineThrough(observations, zero)
+  return line && line.value + line.slope * (s - line.s)
 }
 
 /** The usual way by distance alone: a chain of a care lasts so long, whatever was read. Thousand weighted km. */

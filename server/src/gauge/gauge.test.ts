@@ -23,6 +23,9 @@ const until = (holds: () => boolean): Promise<void> =>
     { timeout: 5_000, interval: 20 },
   )
 
+/** Nothing here outlives its request. */
+const NO_JOBS = { forecastShop: () => Promise.resolve() }
+
 describe('a line of a gauge', () => {
   it.each([
     ['HELLO gauge 1 SG-1 7', { word: 'hello', serial: 'SG-1', boot: '7' }],
@@ -190,7 +193,8 @@ describe('a screen that watches a gauge', () => {
     const hub = new GaugeHub(database, `127.0.0.1:${port}`, QUICK)
     const server = createServer(
       // Koa's handler answers by itself; nothing waits for it.
-      (req, res) => void createApp({ database, logger: pino({ level: 'silent' }), hub }).callback()(req, res),
+      (req, res) =>
+        void createApp({ database, logger: pino({ level: 'silent' }), hub, jobs: NO_JOBS }).callback()(req, res),
     ).listen(0, '127.0.0.1')
     await once(server, 'listening')
     const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
@@ -261,7 +265,7 @@ describe('a screen that watches a gauge', () => {
     expect(STAND_IN).toMatch(/^[\w-]+:\d+$/)
     const { url, drop } = await copyOfDemo()
     const database = await openForServing(url)
-    const server = createApp({ database, logger: pino({ level: 'silent' }) }).listen(0, '127.0.0.1')
+    const server = createApp({ database, logger: pino({ level: 'silent' }), jobs: NO_JOBS }).listen(0, '127.0.0.1')
     await once(server, 'listening')
     const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
     const device = new Device(base)

@@ -1,4 +1,5 @@
 import { chainVerdict } from '@pelrin/core'
+import type { VerdictInput } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { factBy, type Work } from '../db/work.ts'
 import { refreshBikeState } from './bikeState.ts'
@@ -11,14 +12,18 @@ import { bikeFacts } from './verdictInput.ts'
  *
  * @param because the reading that made it due, and when it happened
  * @param shared what all bikes of the shop share, where many are judged
+ * @param always false: only if what it rests on is not what the last verdict rested on
+ * @returns whether a verdict was given
  */
 export async function judgeBike(
   work: Work,
   bikeId: string,
   because: { readingId: string | null; occurredAt: Date },
   shared?: ShopFacts,
-): Promise<void> {
+  always = true,
+): Promise<boolean> {
   const facts = await bikeFacts(work, bikeId, because.occurredAt, shared)
+  if (!always && (await restsOnTheSame(work, bikeId, facts.input))) return false
   const outcome = chainVerdict(facts.input)
   await work.models.Verdict.create(
     {
@@ -38,4 +43,14 @@ export async function judgeBike(
     { transaction: work.transaction },
   )
   await refreshBikeState(work, bikeId)
+  return true
+}
+
+async function restsOnTheSame(work: Work, bikeId: string, input: VerdictInput): Promise<boolean> {
+  const [last] = await work.select<{ same: boolean }>(
+    `SELECT v.input = CAST(:input AS jsonb) AS same FROM bike_state s JOIN verdicts v ON v.id = s.verdict_id
+     WHERE s.bike_id = :bikeId`,
+    { bikeId, input: JSON.stringify(input) },
+  )
+  return last?.same === true
 }

@@ -10,6 +10,8 @@ import { endpoints } from '@pelrin/contract'
 import type * as v from 'valibot'
 import { createApp } from '../app.ts'
 import { openForServing, type Database } from '../db/index.ts'
+import { continueRun } from '../forecast/runs.ts'
+import type { ShopJobs } from '../jobs/queue.ts'
 
 type Schema = v.GenericSchema | undefined
 
@@ -113,7 +115,15 @@ export async function copyOfDemo(): Promise<{ url: string; drop: () => Promise<v
 /** Serves a database on a free port. */
 export async function serveDatabase(url: string): Promise<Omit<RunningShop, 'device'>> {
   const database = await openForServing(url)
-  const server = createApp({ database, logger: pino({ level: 'silent' }) }).listen(0, '127.0.0.1')
+  // Done beside the request, in this process: the queue itself is tested on its own.
+  const jobs: ShopJobs = {
+    forecastShop: (shopId, runId) => {
+      const go = (): void => void continueRun(database, shopId, runId, Infinity).catch(() => setTimeout(go, 50))
+      setTimeout(go, 20)
+      return Promise.resolve()
+    },
+  }
+  const server = createApp({ database, logger: pino({ level: 'silent' }), jobs }).listen(0, '127.0.0.1')
   await new Promise((done) => server.on('listening', done))
   return {
     base: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,

@@ -74,3 +74,27 @@ export function ask<P extends Schema, Q extends Schema, B extends Schema, R exte
 ): Promise<Output<R>> {
   return send(endpoint.method, endpoint.path, asking) as Promise<Output<R>>
 }
+
+/** Time an upload may take: files are large and shop connections slow. */
+const UPLOAD_TIMEOUT_MS = 10 * 60_000
+
+/** Sends files to an address below the API. @throws ProblemError, AwayError */
+export async function upload(path: string, files: readonly File[], key: string): Promise<void> {
+  const form = new FormData()
+  for (const file of files) form.append('files', file)
+  let response: Response
+  try {
+    response = await fetch(`/api/v1${path}`, {
+      method: 'POST',
+      headers: { Accept: 'application/json', 'Idempotency-Key': key },
+      body: form,
+      signal: AbortSignal.timeout(UPLOAD_TIMEOUT_MS),
+    })
+  } catch {
+    throw new AwayError()
+  }
+  if (response.ok) return
+  const problem = (await response.json().catch(() => null)) as Problem | null
+  if (problem === null) throw new AwayError()
+  throw new ProblemError(problem)
+}

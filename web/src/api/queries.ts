@@ -8,6 +8,11 @@ export const keys = {
   door: ['door'] as const,
   lineUp: ['stand'] as const,
   bike: (id: string) => ['bike', id] as const,
+  ledger: (id: string) => ['bike', id, 'ledger'] as const,
+  imports: (id: string) => ['bike', id, 'imports'] as const,
+  rideAccount: (id: string) => ['bike', id, 'ride-account'] as const,
+  insight: ['insight'] as const,
+  forecastJob: ['insight', 'job'] as const,
   rack: ['rack'] as const,
   find: (text: string) => ['find', text] as const,
   instruments: ['instruments'] as const,
@@ -56,6 +61,31 @@ export const useBike = (id: string | undefined) =>
     queryKey: keys.bike(id ?? ''),
     queryFn: ({ signal }) => ask(endpoints.bike, { params: { id: id ?? '' }, signal }),
     enabled: id !== undefined,
+  })
+
+export const useLedger = (id: string) =>
+  useQuery({ queryKey: keys.ledger(id), queryFn: ({ signal }) => ask(endpoints.ledger, { params: { id }, signal }) })
+
+/** Imports of a bike, asked again while one is being read. */
+export const useImports = (id: string) =>
+  useQuery({
+    queryKey: keys.imports(id),
+    queryFn: ({ signal }) => ask(endpoints.imports, { params: { id }, signal }),
+    refetchInterval: ({ state }) => (state.data?.some((one) => one.state === 'reading') === true ? 600 : false),
+  })
+
+export const useRideAccount = (id: string) =>
+  useQuery({
+    queryKey: keys.rideAccount(id),
+    queryFn: ({ signal }) => ask(endpoints.rideAccount, { params: { id }, signal }),
+  })
+
+export const useInsight = () =>
+  useQuery({
+    queryKey: keys.insight,
+    queryFn: ({ signal }) => ask(endpoints.insight, { signal }),
+    refetchInterval: ({ state }) =>
+      state.data?.job?.state === 'running' || state.data?.job?.state === 'waiting' ? 800 : false,
   })
 
 export const useInstruments = () =>

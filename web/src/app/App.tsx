@@ -51,6 +51,8 @@ const places = {
   ruleChart: async () => ({ Component: (await import('../places/rule-chart/RuleChartPlace.tsx')).RuleChartPlace }),
   study: async () => ({ Component: (await import('../places/study/StudyPlace.tsx')).StudyPlace }),
   houseRules: async () => ({ Component: (await import('../places/house-rules/HouseRulesPlace.tsx')).HouseRulesPlace }),
+  distance: async () => ({ Component: (await import('../places/distance/DistancePlace.tsx')).DistancePlace }),
+  insight: async () => ({ Component: (await import('../places/insight/InsightPlace.tsx')).InsightPlace }),
   measure: async () => ({ Component: (await import('../places/measure/MeasurePlace.tsx')).MeasurePlace }),
 }
 
@@ -82,6 +84,8 @@ const router = createBrowserRouter([
             path: '/bikes/:id/measure',
             lazy: places.measure,
           },
+          { path: '/bikes/:id/distance', lazy: places.distance },
+          { path: '/insight', lazy: places.insight },
           { path: '/gauges/:id?', lazy: places.gauges },
           { path: '/rule-chart', lazy: places.ruleChart },
           { path: '/studies/:id', lazy: places.study },

@@ -5,6 +5,7 @@ export const PLACES = [
   { name: 'bike', path: (bikeId: string | undefined) => (bikeId === undefined ? null : `/bikes/${bikeId}`) },
   { name: 'measure', path: (bikeId: string | undefined) => (bikeId === undefined ? null : `/bikes/${bikeId}/measure`) },
   { name: 'gauges', path: () => '/gauges' },
+  { name: 'insight', path: () => '/insight' },
   { name: 'rules', path: () => '/house-rules' },
 ] as const
 
@@ -15,7 +16,8 @@ export function placeOf(pathname: string): PlaceName | null {
   if (pathname === '/') return 'stand'
   if (pathname === '/rack') return 'rack'
   if (pathname === '/house-rules') return 'rules'
+  if (pathname === '/insight') return 'insight'
   if (/^\/(gauges|rule-chart|studies)(\/|$)/.test(pathname)) return 'gauges'
   if (/^\/bikes\/[^/]+\/measure$/.test(pathname)) return 'measure'
-  return /^\/bikes\/[^/]+$/.test(pathname) ? 'bike' : null
+  return /^\/bikes\/[^/]+(\/distance)?$/.test(pathname) ? 'bike' : null
 }

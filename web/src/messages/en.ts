@@ -1,6 +1,9 @@
 import { problems } from '@pelrin/contract/messages'
 import { assumed, rules } from './en/rules.ts'
 import { bike } from './en/bike.ts'
+import { distanceOf, imports } from './en/distance.ts'
+import { forecast } from './en/forecast.ts'
+import { insight } from './en/insight.ts'
 import { gauge } from './en/gauge.ts'
 import { study } from './en/study.ts'
 import { gauges, chartOf } from './en/gauges.ts'
@@ -37,6 +40,8 @@ export const en = {
     bike: 'Bike',
     measure: 'Measure',
     gauges: 'Gauges',
+    insight: 'Insight',
+    distance: 'Distance',
     rules: 'House rules',
   },
 
@@ -210,6 +215,10 @@ export const en = {
   },
 
   stand,
+  forecast,
+  distanceOf,
+  imports,
+  insight,
 
   rack: {
     title: 'Every bike, soonest trouble first',

@@ -1,6 +1,15 @@
 import type { Migration } from './migration.ts'
 
-const TABLES = ['rides', 'ride_tracks', 'ride_imports', 'csv_mappings', 'ride_accounts', 'prior_versions'] as const
+const TABLES = [
+  'rides',
+  'ride_tracks',
+  'ride_imports',
+  'staged_rides',
+  'csv_mappings',
+  'ride_accounts',
+  'prior_versions',
+  'forecast_runs',
+] as const
 
 const FACT = `
   shop_id uuid NOT NULL DEFAULT pelrin_shop() REFERENCES shops (id),
@@ -52,10 +61,24 @@ CREATE TABLE ride_imports (
   files integer NOT NULL DEFAULT 0,
   done integer NOT NULL DEFAULT 0,
   report jsonb NOT NULL DEFAULT '[]',
+  tables jsonb NOT NULL DEFAULT '[]',
   PRIMARY KEY (shop_id, id),
   FOREIGN KEY (shop_id, bike_id) REFERENCES bikes (shop_id, id)
 );
 CREATE INDEX ride_imports_by_bike ON ride_imports (shop_id, bike_id, started_at);
+
+-- What an import read, until it is confirmed or stopped.
+CREATE TABLE staged_rides (
+  shop_id uuid NOT NULL DEFAULT pelrin_shop() REFERENCES shops (id),
+  id uuid NOT NULL,
+  import_id uuid NOT NULL,
+  file text NOT NULL,
+  ride jsonb NOT NULL,
+  points bytea,
+  PRIMARY KEY (shop_id, id),
+  FOREIGN KEY (shop_id, import_id) REFERENCES ride_imports (shop_id, id) ON DELETE CASCADE
+);
+CREATE INDEX staged_rides_by_import ON staged_rides (shop_id, import_id);
 
 -- Which columns of a table of rides mean what, by the table's own header.
 CREATE TABLE csv_mappings (
@@ -114,6 +137,23 @@ CREATE TABLE prior_versions (
   FOREIGN KEY (shop_id, person_id) REFERENCES people (shop_id, id)
 );
 
+-- A forecast of every chain of the shop: how far it came, so that it goes on after a stop.
+CREATE TABLE forecast_runs (
+  shop_id uuid NOT NULL DEFAULT pelrin_shop() REFERENCES shops (id),
+  id uuid NOT NULL,
+  person_id uuid NOT NULL,
+  state text NOT NULL CHECK (state IN ('waiting', 'running', 'done', 'cancelled', 'failed')),
+  done integer NOT NULL DEFAULT 0,
+  "of" integer NOT NULL,
+  last_bike_id uuid,
+  asked_at timestamptz NOT NULL,
+  started_at timestamptz,
+  finished_at timestamptz,
+  PRIMARY KEY (shop_id, id),
+  FOREIGN KEY (shop_id, person_id) REFERENCES people (shop_id, id)
+);
+CREATE UNIQUE INDEX forecast_runs_one_at_a_time ON forecast_runs (shop_id) WHERE state IN ('waiting', 'running');
+
 ALTER TABLE bike_state
   ADD COLUMN forecast jsonb,
   ADD COLUMN over_on date,
@@ -129,7 +169,7 @@ CREATE POLICY own_shop ON ${table} USING (shop_id = pelrin_shop()) WITH CHECK (s
 
 const DOWN = `
 ALTER TABLE bike_state DROP COLUMN forecast, DROP COLUMN over_on, DROP COLUMN km_per_day;
-DROP TABLE ride_tracks, rides, ride_imports, csv_mappings, ride_accounts, prior_versions;
+DROP TABLE ride_tracks, rides, staged_rides, ride_imports, csv_mappings, ride_accounts, prior_versions, forecast_runs;
 ALTER TABLE fittings DROP COLUMN stated_s, DROP COLUMN stated_u;
 DELETE FROM distance_entries WHERE kind = 'statement';
 ALTER TABLE distance_entries DROP CONSTRAINT distance_entries_kind_check;

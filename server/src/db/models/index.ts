@@ -184,6 +184,14 @@ export function defineModels(sequelize: Sequelize) {
       files: integer,
       done: integer,
       report: json,
+      tables: json,
+    }),
+    StagedRide: table<rows.StagedRideRow>('staged_rides', {
+      id,
+      importId: uuid,
+      file: text,
+      ride: json,
+      points: bytes,
     }),
     CsvMapping: table<rows.CsvMappingRow>('csv_mappings', { header: { ...text, primaryKey: true }, mapping: json }),
     RideAccount: table<rows.RideAccountRow>('ride_accounts', {
@@ -196,6 +204,17 @@ export function defineModels(sequelize: Sequelize) {
       pulledAt: moment,
       outcome: json,
       removedAt: moment,
+    }),
+    ForecastRun: table<rows.ForecastRunRow>('forecast_runs', {
+      id,
+      personId: uuid,
+      state: text,
+      done: integer,
+      of: integer,
+      lastBikeId: uuid,
+      askedAt: moment,
+      startedAt: moment,
+      finishedAt: moment,
     }),
     PriorVersion: table<rows.PriorVersionRow>('prior_versions', {
       id,

@@ -16,6 +16,7 @@ import type {
   LearnedGroup,
   PlanStudy,
   PullOutcome,
+  RideImport,
   Role,
   SpotMark,
   StudyResult,
@@ -192,6 +193,23 @@ export interface RideImportRow {
   files: number
   done: number
   report: ImportLine[]
+  tables: RideImport['tables']
+}
+export interface StagedRideRow {
+  id: string
+  importId: string
+  file: string
+  ride: StagedRide
+  points: Buffer | null
+}
+/** A ride as a file told it, waiting to be written. Moments in ms. */
+export interface StagedRide {
+  from: number
+  to: number
+  km: number
+  title: string | null
+  surface: Surface | null
+  profile: { at: number; share: number }[]
 }
 export interface CsvMappingRow {
   header: string
@@ -207,6 +225,17 @@ export interface RideAccountRow {
   pulledAt: Date | null
   outcome: PullOutcome | null
   removedAt: Date | null
+}
+export interface ForecastRunRow {
+  id: string
+  personId: string
+  state: 'waiting' | 'running' | 'done' | 'cancelled' | 'failed'
+  done: number
+  of: number
+  lastBikeId: string | null
+  askedAt: Date
+  startedAt: Date | null
+  finishedAt: Date | null
 }
 export interface PriorVersionRow {
   id: string

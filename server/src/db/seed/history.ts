@@ -95,6 +95,8 @@ export class BikeSimulation {
   private gamma = 1
   private zero = 0.02
   private weightedKm = 0
+  /** By reading: what the chain had run then, and on how many spots it was read. */
+  private readonly visited = new Map<number, { weightedKm: number; spots: number }>()
   private odometerKm: number
   private now: Date
 
@@ -133,13 +135,30 @@ export class BikeSimulation {
     this.rideTo(last)
     const { twist, worn } = this.ending
     if (twist === 'fresh') this.change('worn')
-    else
-      this.weightedKm = this.chainLife * Math.pow(Math.max(0.01, (worn * this.limit - this.zero) / 0.5), 1 / this.gamma)
+    else this.liveUpTo(worn * this.limit)
     if (twist === 'rotation') this.rotate()
     if (twist === 'shortened') this.shorten(new Date(last.getTime() - 3 * DAY))
     if (twist === 'disagree') this.disagree()
     else if (twist === 'late-gauge') this.lateGauge()
     else this.visit(this.ending.instrument)
+  }
+
+  /**
+   * Gives the chain the life by which it is worn to a target now, and reads it anew at its earlier visits by that life:
+   * its readings and its distance tell one story.
+   */
+  private liveUpTo(target: number): void {
+    const grown = Math.max(0.01, target - this.zero) / 0.5
+    this.chainLife = Math.max(0.05, this.weightedKm) / Math.pow(grown, 1 / this.gamma)
+    const present = this.history.fittings.length - 1
+    for (const [i, reading] of this.history.readings.entries()) {
+      const then = this.visited.get(i)
+      if (reading.fitting !== present || !then) continue
+      const now = this.weightedKm
+      this.weightedKm = then.weightedKm
+      this.history.readings[i] = { ...reading, spots: this.spots(reading.instrument, then.spots, this.trueWear()) }
+      this.weightedKm = now
+    }
   }
 
   /** Two instruments, a day apart, one spot each: one says long gone, the other says long way to go. */
@@ -165,7 +184,8 @@ export class BikeSimulation {
 
   /** Rides of the last months, as a device of the rider's recorded them: fewer than were ridden, in the weather there was. */
   private recordRides(): void {
-    const from = this.today.getTime() - RIDES_DAYS * DAY
+    // From midnight, so that the hours are those of a day.
+    const from = Math.floor(this.today.getTime() / DAY) * DAY - RIDES_DAYS * DAY
     const [dry, damp, wet] = WEATHER[this.plan.life.harshness > 1.8 ? 'rough' : 'fair']
     for (let day = from; day < this.today.getTime() - DAY; day += DAY) {
       if (!this.chance.happens(0.4)) continue
@@ -277,14 +297,14 @@ export class BikeSimulation {
     odometer: { typed: string; km: number } | null,
     by: number,
   ): void {
+    this.visited.set(this.history.readings.length, { weightedKm: this.weightedKm, spots })
+    this.record(instrument, this.spots(instrument, spots, worn), odometer, by)
+  }
+
+  private spots(instrument: InstrumentKey, count: number, worn: number): PastSpot[] {
     const spread = this.chance.pick([0.02, 0.03, 0.04])
-    const many = instrument === 'dropIn' ? 1 : spots
-    this.record(
-      instrument,
-      Array.from({ length: many }, () => this.spot(instrument, worn - 0.03 + this.chance.normal(0, spread))),
-      odometer,
-      by,
-    )
+    const many = instrument === 'dropIn' ? 1 : count
+    return Array.from({ length: many }, () => this.spot(instrument, worn - 0.03 + this.chance.normal(0, spread)))
   }
 
   private record(

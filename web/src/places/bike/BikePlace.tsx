@@ -2,7 +2,7 @@ import { Box, Button, Stack, Typography } from '@mui/material'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
-import { useNavigate, useParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import { useBike } from '../../api/queries.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
@@ -11,7 +11,8 @@ import { SettleAndFlags } from '../../pieces/Settle.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { VerdictSentence, VerdictToday } from '../../pieces/VerdictLine.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
-import { WearChart } from '../../pieces/WearChart.tsx'
+import { ChainWear } from '../../pieces/ChainWear.tsx'
+import { ForecastWords } from '../../pieces/ForecastWords.tsx'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { Why, WhyDialog } from '../../pieces/Why.tsx'
 import { AtOdds } from './AtOdds.tsx'
@@ -40,8 +41,9 @@ export function BikePlace() {
         c: { run: correct },
         w: { run: () => setWhyOpen(true) },
         d: { run: () => setDeciding(true) },
+        k: { run: () => void navigate(`/bikes/${id}/distance`) },
       }),
-      [measure, correct],
+      [measure, correct, navigate, id],
     ),
   )
   useHotkeys('escape', () => !whyOpen && void navigate(`/?bike=${id}`), [whyOpen, id])
@@ -103,7 +105,22 @@ export function BikePlace() {
         )}
         <Decisions record={record} />
         <AtOdds record={record} />
-        <WearChart record={record} height={230} />
+        {record.forecast && record.verdictInput?.life ? (
+          <ForecastWords
+            forecast={record.forecast}
+            life={record.verdictInput.life}
+            unit={record.lastOdometer?.unit ?? 'km'}
+            checkOn={summary.checkOn}
+          />
+        ) : (
+          record.chain && <Typography color="textSecondary">{t('forecast.none')}</Typography>
+        )}
+        <Box>
+          <Button component={Link} to={`/bikes/${id}/distance`} sx={{ gap: 1, px: 0.5 }}>
+            {t('forecast.toDistance')} <KeyCap>K</KeyCap>
+          </Button>
+        </Box>
+        <ChainWear record={record} height={230} />
         <BikeFacts record={record} />
       </Stack>
       <Timeline record={record} />

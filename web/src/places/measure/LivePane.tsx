@@ -1,9 +1,11 @@
 import { Box, Stack, Typography } from '@mui/material'
-import { growthSinceNew, type Assumptions } from '@pelrin/core'
+import { growthSinceNew, type Assumptions, type ForecastPicture } from '@pelrin/core'
 import { useTranslation } from 'react-i18next'
 import type { BikeRecord, Instrument } from '@pelrin/contract'
 import { percent } from '../../messages/format.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
+import { ForecastChart } from '../../pieces/ForecastChart.tsx'
+import { ForecastWords } from '../../pieces/ForecastWords.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SchoolWords } from '../../pieces/SchoolWords.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
@@ -25,6 +27,7 @@ export function LivePane({
   draft,
   drawn,
   assumed,
+  picture,
   whyOpen,
   onWhy,
 }: {
@@ -37,6 +40,8 @@ export function LivePane({
   draft: Draft
   drawn: { spot: DraftSpot; reading: SpotReading }
   assumed: Assumptions
+  /** The forecast with what is typed taken in; null while there is none. */
+  picture: ForecastPicture | null
   whyOpen: boolean
   onWhy: (open: boolean) => void
 }) {
@@ -91,6 +96,25 @@ export function LivePane({
         />
       </Box>
       {anything && <SchoolWords verdict={verdict} />}
+      {anything && picture && record.verdictInput?.life && (
+        <Box sx={{ mt: 1 }}>
+          <ForecastWords
+            forecast={picture.forecast}
+            life={record.verdictInput.life}
+            unit={record.lastOdometer?.unit ?? 'km'}
+            checkOn={null}
+          />
+          <Box sx={{ mt: 1.5 }}>
+            <ForecastChart
+              picture={picture}
+              usualFactor={record.verdictInput.life.usualFactor}
+              unit={record.lastOdometer?.unit ?? 'km'}
+              height={150}
+              overlays={false}
+            />
+          </Box>
+        </Box>
+      )}
       <WhyDialog
         open={whyOpen}
         onClose={() => onWhy(false)}

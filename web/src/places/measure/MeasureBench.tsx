@@ -17,7 +17,17 @@ import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ink } from '../../theme/theme.ts'
 import { PLACES_ROUND, useDraft, type DraftSpot } from './draft.ts'
-import { assumedFor, liveVerdict, readOdometer, readRound, wantsSpots, type SpotReading } from './evaluate.ts'
+import { forecastInput } from '../../pieces/forecastInput.ts'
+import { useForecast } from '../../workers/useForecast.ts'
+import {
+  assumedFor,
+  liveInput,
+  liveVerdict,
+  readOdometer,
+  readRound,
+  wantsSpots,
+  type SpotReading,
+} from './evaluate.ts'
 import { celsiusWrong, HowTaken, preloadWrong } from './HowTaken.tsx'
 import { InstrumentWall } from './InstrumentWall.tsx'
 import { LivePane } from './LivePane.tsx'
@@ -68,7 +78,18 @@ export function MeasureBench({
   // A correction is held against the value before the one it takes the place of, which the server knows; here
   // only a new reading is asked about.
   const odometer = readOdometer(draft.odometer.typed, unit, corrects ? null : (record.lastOdometer?.km ?? null))
-  const live = liveVerdict(record, draft, spots, instrument, odometer, openedAt, corrects?.id ?? null)
+  const input = liveInput(record, draft, spots, instrument, odometer, openedAt, corrects?.id ?? null)
+  const forecast = useForecast(forecastInput(input), record.verdictInput?.assumptions)
+  const live = liveVerdict(
+    record,
+    draft,
+    spots,
+    instrument,
+    odometer,
+    openedAt,
+    corrects?.id ?? null,
+    forecast.pending ? null : (forecast.picture?.forecast ?? null),
+  )
   const {
     saving,
     save: send,
@@ -365,6 +386,7 @@ export function MeasureBench({
         draft={draft}
         drawn={{ spot: draft.spots[drawnPlace]!, reading: spots[drawnPlace]! }}
         assumed={assumed}
+        picture={forecast.picture}
         whyOpen={whyOpen}
         onWhy={setWhyOpen}
       />

@@ -4,6 +4,7 @@ import {
   DEFAULTS,
   elongationFromSpan,
   entryForm,
+  estimatedS,
   hintOf,
   neighbouringCounts,
   observeSpot,
@@ -11,8 +12,9 @@ import {
   pinSpanTyped,
   pitchCandidates,
   type Assumptions,
+  type ChainForecast,
+  type ChainLife,
   type ChainVerdict,
-  type ChainVerdictInput,
   type InstrumentKind,
   type LengthUnit,
   type Observed,
@@ -22,7 +24,7 @@ import {
   type VerdictReading,
   type VerdictSpot,
 } from '@pelrin/core'
-import type { BikeRecord, Instrument, SpotMark } from '@pelrin/contract'
+import type { BikeRecord, Instrument, SpotMark, VerdictInput } from '@pelrin/contract'
 import { conditionsOf, type Draft, type DraftSpot } from './draft.ts'
 
 /** A length as read between pin centres, before its count is known. */
@@ -167,6 +169,7 @@ export interface Live {
  *
  * @param now ms since 1970 UTC, when the reading is taken
  * @param corrects id of the reading the draft would take the place of
+ * @param forecast worked out beside from {@link liveInput}; null while it is on its way
  */
 export function liveVerdict(
   record: BikeRecord,
@@ -176,10 +179,11 @@ export function liveVerdict(
   odometer: OdometerReading,
   now: number,
   corrects: string | null,
+  forecast: ChainForecast | null = null,
 ): Live | null {
   const input = liveInput(record, draft, spots, instrument, odometer, now, corrects)
   if (!input) return null
-  const verdict = chainVerdict(input)
+  const verdict = chainVerdict({ ...input, forecast: forecast?.withheld === null ? forecast : null })
   const counted = input.readings.filter((reading) => verdict.countedReadingIds.includes(reading.id))
   return {
     verdict,
@@ -197,8 +201,8 @@ const marksOfReading = (reading: VerdictReading, { worst }: ChainVerdict): SpotM
     worst: worst?.readingId === reading.id && worst.spot === spot,
   }))
 
-/** What the live verdict rests on: what stands, and the draft as one more reading. */
-function liveInput(
+/** What the live verdict and forecast rest on: what stands, and the draft as one more reading. */
+export function liveInput(
   record: BikeRecord,
   draft: Draft,
   spots: readonly SpotReading[],
@@ -206,7 +210,7 @@ function liveInput(
   odometer: OdometerReading,
   now: number,
   corrects: string | null,
-): ChainVerdictInput | null {
+): VerdictInput | null {
   const input = record.verdictInput
   if (!input) return null
   const standing = input.readings.filter((reading) => reading.id !== corrects)
@@ -217,14 +221,25 @@ function liveInput(
   const sinceLast =
     odometer.state === 'ready' && !odometer.lower && record.lastOdometer ? odometer.km - record.lastOdometer.km : 0
   const corrected = input.readings.find((reading) => reading.id === corrects)
+  const { life } = input
+  // What was ridden since the last entry: by the odometer typed, else as usual.
+  const s =
+    life === undefined || life.sNow === null
+      ? null
+      : odometer.state === 'ready' && sinceLast > 0
+        ? life.sNow + (sinceLast * life.usualFactor) / 1000
+        : estimatedS(life as ChainLife, now)
   return {
     ...input,
+    ...(life === undefined || corrected ? {} : { life: { ...life, sNow: s, at: Math.max(now, life.at) } }),
     readings: [
       ...standing,
       {
         id: draft.readingId,
         occurredAt: corrected?.occurredAt ?? now,
         chainKm: corrected ? corrected.chainKm : chainKm === null ? null : chainKm + sinceLast,
+        s: corrected ? (corrected.s ?? null) : s,
+        ...(draft.baseline ? { baseline: true } : {}),
         source: draft.source,
         instrument: {
           id: instrument.id,

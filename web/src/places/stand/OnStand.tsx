@@ -8,7 +8,7 @@ import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
 import { VerdictSentence, VerdictToday } from '../../pieces/VerdictLine.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
-import { WearChart } from '../../pieces/WearChart.tsx'
+import { ChainWear } from '../../pieces/ChainWear.tsx'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { WhyDialog } from '../../pieces/Why.tsx'
 
@@ -105,7 +105,7 @@ export function OnStand({
         )}
       </Stack>
       <Box sx={{ mt: 0.75 }}>
-        <WearChart record={record} height={206} />
+        <ChainWear record={record} height={150} overlays={false} />
       </Box>
       {verdict && (
         <WhyDialog

@@ -1,0 +1,170 @@
+import { createReadStream } from 'node:fs'
+import { parse } from 'csv-parse'
+import dayjs from 'dayjs'
+import customParseFormat from 'dayjs/plugin/customParseFormat.js'
+import timezone from 'dayjs/plugin/timezone.js'
+import utc from 'dayjs/plugin/utc.js'
+import { parseOdometer, SURFACES, type Surface } from '@pelrin/core'
+import type { CsvMapping } from '@pelrin/contract'
+import { ImportError, type ImportProblem, type ParsedRide } from './parsedRide.ts'
+
+dayjs.extend(customParseFormat)
+dayjs.extend(utc)
+dayjs.extend(timezone)
+
+/** Rows read; a table of more rides than anybody rides in a lifetime is no table of rides. */
+const ROWS = 100_000
+const LONGEST_CELL = 500
+const ROWS_SHOWN = 4
+
+/** A table's header with a few rows, for saying what its columns mean. */
+export interface TableHead {
+  readonly header: string[]
+  readonly rows: string[][]
+  readonly delimiter: string
+}
+
+/** A row that is no ride, and why. */
+export interface RefusedRow {
+  readonly row: number
+  readonly code: ImportProblem
+}
+
+async function* rowsOf(path: string, delimiter: string): AsyncGenerator<string[]> {
+  const rows = createReadStream(path).pipe(
+    parse({
+      bom: true,
+      delimiter,
+      relax_column_count: true,
+      relax_quotes: true,
+      skip_empty_lines: true,
+      trim: true,
+      max_record_size: 100_000,
+    }),
+  )
+  try {
+    for await (const row of rows) yield (row as string[]).map((cell) => cell.slice(0, LONGEST_CELL))
+  } catch {
+    throw new ImportError('file-broken')
+  }
+}
+
+/** Reads a table's header: its delimiter is the one its first line has most of. */
+export async function tableHead(path: string): Promise<TableHead> {
+  let first = ''
+  for await (const chunk of createReadStream(path, { end: 16_383, encoding: 'utf8' })) first += chunk as string
+  const line = first.split(/\r?\n/)[0] ?? ''
+  if (line === '' || line.includes('\u0000')) throw new ImportError('file-unreadable')
+  const delimiter = [';', '\t', ','].sort((a, b) => line.split(b).length - line.split(a).length)[0]!
+  const found: string[][] = []
+  for await (const row of rowsOf(path, delimiter)) {
+    found.push(row)
+    if (found.length > ROWS_SHOWN) break
+  }
+  const [header, ...rows] = found
+  if (!header || header.length < 2 || rows.length === 0) throw new ImportError('file-unreadable')
+  return { header, rows, delimiter }
+}
+
+/** Reads a table's rides by what its columns were told to mean. */
+export async function csvRides(
+  path: string,
+  { header, delimiter }: TableHead,
+  mapping: CsvMapping,
+  timeZone: string,
+): Promise<{ rides: ParsedRide[]; refused: RefusedRow[] }> {
+  const column = (name: string | undefined): number => (name === undefined ? -1 : header.indexOf(name))
+  const at = {
+    start: column(mapping.start),
+    duration: column(mapping.duration),
+    distance: column(mapping.distance),
+    surface: column(mapping.surface),
+    title: column(mapping.title),
+  }
+  const rides: ParsedRide[] = []
+  const refused: RefusedRow[] = []
+  let row = -1
+  for await (const cells of rowsOf(path, delimiter)) {
+    row++
+    if (row === 0) continue
+    if (row > ROWS) throw new ImportError('file-too-large')
+    const cell = (index: number): string => (index < 0 ? '' : (cells[index] ?? ''))
+    const refuse = (code: ImportProblem): void => void refused.push({ row, code })
+    // A cell that a spreadsheet would compute is not taken for a value.
+    if ([at.start, at.duration, at.distance, at.title].some((index) => /^[=@+]|^-(?!\d)/.test(cell(index)))) {
+      refuse('row-formula')
+      continue
+    }
+    const from = momentOf(cell(at.start), mapping.dayFirst, timeZone)
+    if (from === null) {
+      refuse('row-time-unreadable')
+      continue
+    }
+    const distance = parseOdometer(cell(at.distance), mapping.unit)
+    if (!distance.ok || distance.km <= 0) {
+      refuse('row-distance-unreadable')
+      continue
+    }
+    const to = endOf(cell(at.duration), from, mapping.dayFirst, timeZone)
+    if (to === null || to <= from) {
+      refuse('row-time-unreadable')
+      continue
+    }
+    rides.push({
+      from,
+      to,
+      km: distance.km,
+      title: cell(at.title).slice(0, 80) || null,
+      surface: surfaceOf(cell(at.surface)),
+      profile: [],
+      gaps: 0,
+      jumps: 0,
+      points: null,
+      row,
+    })
+  }
+  return { rides, refused }
+}
+
+const CLOCKS = ['', ' HH:mm', ' HH:mm:ss', 'THH:mm', 'THH:mm:ss', ', HH:mm', ', HH:mm:ss', ' h:mm A', ', h:mm A']
+const YEAR_FIRST = ['YYYY-MM-DD', 'YYYY/MM/DD', 'YYYY.MM.DD']
+const DAY_FIRST = ['DD.MM.YYYY', 'D.M.YYYY', 'DD/MM/YYYY', 'D/M/YYYY', 'DD-MM-YYYY', 'D MMM YYYY']
+const MONTH_FIRST = ['MM/DD/YYYY', 'M/D/YYYY', 'MM-DD-YYYY', 'MMM D YYYY', 'MMM D, YYYY']
+
+/** A moment as tables write it, in the shop's zone unless it names its own; null when it cannot be read. */
+function momentOf(text: string, dayFirst: boolean, timeZone: string): number | null {
+  if (/(Z|[+-]\d\d:?\d\d)$/.test(text)) {
+    const at = Date.parse(text)
+    return Number.isFinite(at) ? at : null
+  }
+  for (const day of [...YEAR_FIRST, ...(dayFirst ? DAY_FIRST : MONTH_FIRST)])
+    for (const clock of CLOCKS)
+      if (dayjs(text, day + clock, true).isValid()) {
+        const plain = dayjs(text, day + clock, true).format('YYYY-MM-DDTHH:mm:ss')
+        return dayjs.tz(plain, timeZone).valueOf()
+      }
+  return null
+}
+
+const HOUR_MS = 3_600_000
+
+/** When a ride ended: by minutes, h:mm:ss, or a moment; an hour after it began where the table does not say. */
+function endOf(text: string, from: number, dayFirst: boolean, timeZone: string): number | null {
+  if (text === '') return from + HOUR_MS
+  const clock = /^(\d{1,3}):(\d{2})(?::(\d{2}))?$/.exec(text)
+  if (clock) return from + (Number(clock[1]) * 3600 + Number(clock[2]) * 60 + Number(clock[3] ?? 0)) * 1000
+  const minutes = Number(text.replace(',', '.'))
+  if (Number.isFinite(minutes)) return from + minutes * 60_000
+  return momentOf(text, dayFirst, timeZone)
+}
+
+const SURFACE_WORDS: Record<Surface, RegExp> = {
+  gritty: /grit|sand|mud|salt/i,
+  wet: /wet|rain/i,
+  damp: /damp|moist/i,
+  dry: /dry/i,
+}
+
+function surfaceOf(text: string): Surface | null {
+  return [...SURFACES].reverse().find((surface) => SURFACE_WORDS[surface].test(text)) ?? null
+}

@@ -1,0 +1,59 @@
+import { readFile, stat } from 'node:fs/promises'
+import FitParser from 'fit-file-parser'
+import { TrackAdder } from '@pelrin/core'
+import { ImportError, rideOfTrack, TrackKeeper, type ParsedRide } from './parsedRide.ts'
+
+/** FIT is read as a whole; a day's ride is far smaller. */
+const LARGEST_BYTES = 40 * 1024 * 1024
+
+interface FitRecord {
+  timestamp?: Date | string
+  position_lat?: number
+  position_long?: number
+}
+interface FitSession {
+  start_time?: Date | string
+  total_distance?: number
+  total_elapsed_time?: number
+}
+
+/** Reads the ride of a FIT file: its distance as it states it, its track where it has one. */
+export async function fitRides(path: string): Promise<ParsedRide[]> {
+  if ((await stat(path)).size > LARGEST_BYTES) throw new ImportError('file-too-large')
+  const parser = new FitParser({ force: false, mode: 'list', lengthUnit: 'km' })
+  let data: { sessions?: FitSession[]; records?: FitRecord[] }
+  try {
+    data = (await parser.parseAsync(await readFile(path))) as typeof data
+  } catch {
+    throw new ImportError('file-broken')
+  }
+  const { sessions = [], records = [] } = data
+  const adder = new TrackAdder()
+  const keeper = new TrackKeeper()
+  for (const { timestamp, position_lat: latitude, position_long: longitude } of records) {
+    if (timestamp === undefined || latitude === undefined || longitude === undefined) continue
+    const point = { at: new Date(timestamp).getTime(), latitude, longitude }
+    adder.add(point)
+    keeper.add(point)
+  }
+  const sum = adder.sum()
+  const [session] = sessions
+  const km = sessions.reduce((total, one) => total + (one.total_distance ?? 0), 0)
+  if (sum) return [rideOfTrack(sum, { km: km > 0 ? km : null, title: null, points: keeper.pack() })]
+  // Ridden indoors or without a fix: what the session states is all there is.
+  if (!session?.start_time || !session.total_elapsed_time || km <= 0) throw new ImportError('file-without-ride')
+  const from = new Date(session.start_time).getTime()
+  return [
+    {
+      from,
+      to: from + sessions.reduce((total, one) => total + (one.total_elapsed_time ?? 0), 0) * 1000,
+      km,
+      title: null,
+      surface: null,
+      profile: [],
+      gaps: 0,
+      jumps: 0,
+      points: null,
+    },
+  ]
+}

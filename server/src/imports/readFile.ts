@@ -1,0 +1,56 @@
+import { createReadStream } from 'node:fs'
+import type { CsvMapping } from '@pelrin/contract'
+import { csvRides, tableHead, type RefusedRow, type TableHead } from './csvRides.ts'
+import { fitRides } from './fitRides.ts'
+import { ImportError, type ParsedRide } from './parsedRide.ts'
+import { xmlRides } from './xmlRides.ts'
+
+/** What is in one file. */
+export interface FileRead {
+  readonly rides: ParsedRide[]
+  readonly refused: RefusedRow[]
+  /** A table whose columns are not known yet. */
+  readonly table: TableHead | null
+}
+
+/** What a file is by its content; a wrong ending does not matter. */
+type Kind = 'xml' | 'fit' | 'csv' | 'zip'
+
+export async function kindOf(path: string): Promise<Kind> {
+  let head = Buffer.alloc(0)
+  for await (const chunk of createReadStream(path, { end: 1023 })) head = Buffer.concat([head, chunk as Buffer])
+  if (head.subarray(0, 2).toString('latin1') === 'PK') return 'zip'
+  if (head.subarray(8, 12).toString('latin1') === '.FIT') return 'fit'
+  const text = head.toString(head[0] === 0xff ? 'utf16le' : 'utf8').replace(/^\ufeff/, '')
+  if (text.trimStart().startsWith('<')) return 'xml'
+  if (head.length === 0 || head.includes(0)) throw new ImportError('file-unreadable')
+  return 'csv'
+}
+
+/**
+ * Reads one ride file of whatever kind its content is.
+ *
+ * @param mappingFor what the columns of a table with a header mean; null when nobody has said
+ * @throws ImportError saying what is wrong with the file
+ */
+export async function readRideFile(
+  path: string,
+  timeZone: string,
+  mappingFor: (header: readonly string[]) => CsvMapping | null,
+): Promise<FileRead> {
+  const none = { refused: [], table: null }
+  switch (await kindOf(path)) {
+    case 'xml':
+      return { rides: await xmlRides(path), ...none }
+    case 'fit':
+      return { rides: await fitRides(path), ...none }
+    case 'csv': {
+      const head = await tableHead(path)
+      const mapping = mappingFor(head.header)
+      if (!mapping) return { rides: [], refused: [], table: head }
+      return { ...(await csvRides(path, head, mapping, timeZone)), table: head }
+    }
+    case 'zip':
+      throw new ImportError('file-unreadable')
+  }
+}

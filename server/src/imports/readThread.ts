@@ -1,0 +1,86 @@
+import { stat } from 'node:fs/promises'
+import type { MessagePort } from 'node:worker_threads'
+import type { CsvMapping, ImportLine } from '@pelrin/contract'
+import { kindOf, readRideFile } from './readFile.ts'
+import { ImportError, rideProblem, type ParsedRide } from './parsedRide.ts'
+import { unzip, type ReceivedFile } from './unzip.ts'
+
+const LARGEST_BYTES = 600 * 1024 * 1024
+
+export interface ReadAsked {
+  readonly folder: string
+  readonly files: readonly ReceivedFile[]
+  readonly timeZone: string
+  readonly mappings: readonly { readonly header: string; readonly mapping: CsvMapping }[]
+  readonly now: number
+  readonly port: MessagePort
+}
+
+/** What the thread tells as it goes: each file with what is in it, and at last that it is through. */
+export type ReadTold =
+  | { readonly kind: 'files'; readonly files: number }
+  | {
+      readonly kind: 'file'
+      readonly file: string
+      readonly rides: ParsedRide[]
+      readonly lines: ImportLine[]
+      readonly table: { header: string[]; rows: string[][] } | null
+      readonly mapped: boolean
+    }
+
+/** How a header is remembered. */
+export const headerKey = (header: readonly string[]): string => header.join('\u001f')
+
+/** Reads received files one after the other, in a thread of its own. One that cannot be read does not stop the rest. */
+export default async function readFiles({ folder, files, timeZone, mappings, now, port }: ReadAsked): Promise<void> {
+  const tell = (told: ReadTold): void => port.postMessage(told)
+  const mappingFor = (header: readonly string[]): CsvMapping | null =>
+    mappings.find((one) => one.header === headerKey(header))?.mapping ?? null
+  const unpacked: ReceivedFile[] = []
+  const refuse = (file: string, code: string): void =>
+    tell({ kind: 'file', file, rides: [], lines: [{ file, outcome: 'refused', code }], table: null, mapped: false })
+  for (const [i, file] of files.entries()) {
+    try {
+      if ((await kindOf(file.path)) !== 'zip') {
+        unpacked.push(file)
+        continue
+      }
+      const { files: inside, refused } = await unzip(file.path, folder, `z${i}`)
+      unpacked.push(...inside)
+      for (const { name, code } of refused) refuse(name, code)
+    } catch (error) {
+      refuse(file.name, codeOf(error))
+    }
+  }
+  tell({ kind: 'files', files: unpacked.length })
+  for (const { path, name } of unpacked) {
+    try {
+      if ((await stat(path)).size > LARGEST_BYTES) throw new ImportError('file-too-large')
+      const { rides, refused, table } = await readRideFile(path, timeZone, mappingFor)
+      const good = rides.filter((ride) => rideProblem(ride, now) === null)
+      const lines: ImportLine[] = [
+        ...refused.map(({ row, code }): ImportLine => ({ file: name, row, outcome: 'refused', code })),
+        ...rides.flatMap((ride): ImportLine[] => {
+          const code = rideProblem(ride, now)
+          return code === null
+            ? []
+            : [{ file: name, outcome: 'refused', code, ...(ride.row === undefined ? {} : { row: ride.row }) }]
+        }),
+      ]
+      const mapped = table === null || mappingFor(table.header) !== null
+      if (!mapped) lines.push({ file: name, outcome: 'refused', code: 'columns-wanted' })
+      tell({
+        kind: 'file',
+        file: name,
+        rides: good,
+        lines,
+        table: table && { header: table.header, rows: table.rows },
+        mapped,
+      })
+    } catch (error) {
+      refuse(name, codeOf(error))
+    }
+  }
+}
+
+const codeOf = (error: unknown): string => (error instanceof ImportError ? error.code : 'file-broken')

@@ -1,0 +1,197 @@
+import { Box, Button, MenuItem, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
+import dayjs from 'dayjs'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { v7 } from 'uuid'
+import { SURFACES, type Surface } from '@pelrin/core'
+import { endpoints } from '@pelrin/contract'
+import { ask } from '../../api/client.ts'
+import { typedNumber } from '../../messages/typedNumber.ts'
+import { useLedgerWrite } from './useLedgerWrite.ts'
+
+type Kind = 'ride' | 'odometer' | 'statement'
+
+/** Writes down a ride, an odometer value, or what the customer says of a year. */
+export function WriteDown({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
+  const { t } = useTranslation()
+  const [kind, setKind] = useState<Kind>('ride')
+  return (
+    <Box component="section" aria-label={t('distanceOf.add')}>
+      <ToggleButtonGroup
+        exclusive
+        value={kind}
+        onChange={(_, chosen: Kind | null) => chosen && setKind(chosen)}
+        aria-label={t('distanceOf.add')}
+        sx={{ mb: 1.25, '& button': { minHeight: 48, px: 2.25 } }}
+      >
+        {(['ride', 'odometer', 'statement'] as const).map((one) => (
+          <ToggleButton key={one} value={one}>
+            {t(`distanceOf.${one}`)}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      {kind === 'ride' ? (
+        <RideForm bikeId={bikeId} unit={unit} />
+      ) : (
+        <ValueForm key={kind} bikeId={bikeId} unit={unit} kind={kind} />
+      )}
+    </Box>
+  )
+}
+
+function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
+  const { t } = useTranslation()
+  const { busy, wrong, write } = useLedgerWrite(bikeId)
+  const [on, setOn] = useState(dayjs().format('YYYY-MM-DD'))
+  const [from, setFrom] = useState('09:00')
+  const [minutes, setMinutes] = useState('60')
+  const [typed, setTyped] = useState('')
+  const [surface, setSurface] = useState<Surface | ''>('')
+  const [id, setId] = useState(() => v7())
+  const save = async (): Promise<void> => {
+    const start = dayjs(`${on}T${from}`)
+    const body = {
+      id,
+      startedAt: start.isValid() ? start.toISOString() : '',
+      endedAt: start.isValid() ? start.add(typedNumber(minutes) ?? 0, 'minute').toISOString() : '',
+      typed,
+      unit,
+      surface: surface === '' ? null : surface,
+    }
+    if (!(await write(() => ask(endpoints.recordRide, { params: { id: bikeId }, body, key: id })))) return
+    setTyped('')
+    setId(v7())
+  }
+  const field = { size: 'small', slotProps: { inputLabel: { shrink: true } } } as const
+  return (
+    <Stack
+      component="form"
+      noValidate
+      direction="row"
+      onSubmit={(event) => {
+        event.preventDefault()
+        void save()
+      }}
+      sx={{ gap: 1.25, flexWrap: 'wrap', alignItems: 'flex-start' }}
+    >
+      <TextField
+        {...field}
+        type="date"
+        label={t('distanceOf.day')}
+        value={on}
+        onChange={(e) => setOn(e.target.value)}
+        error={'startedAt' in wrong}
+        helperText={wrong['startedAt'] ?? ' '}
+      />
+      <TextField
+        {...field}
+        type="time"
+        label={t('distanceOf.from')}
+        value={from}
+        onChange={(e) => setFrom(e.target.value)}
+        helperText=" "
+        sx={{ width: 116 }}
+      />
+      <TextField
+        {...field}
+        label={t('distanceOf.minutes')}
+        value={minutes}
+        onChange={(e) => setMinutes(e.target.value)}
+        error={'endedAt' in wrong}
+        helperText={wrong['endedAt'] ?? ' '}
+        sx={{ width: 92 }}
+        slotProps={{ ...field.slotProps, htmlInput: { inputMode: 'numeric' } }}
+      />
+      <TextField
+        {...field}
+        label={`${t('distanceOf.km')}, ${unit}`}
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        error={'typed' in wrong}
+        helperText={wrong['typed'] ?? ' '}
+        sx={{ width: 124 }}
+        slotProps={{ ...field.slotProps, htmlInput: { inputMode: 'decimal' } }}
+      />
+      <TextField
+        {...field}
+        select
+        label={t('distanceOf.surface')}
+        value={surface}
+        onChange={(e) => setSurface(e.target.value as Surface | '')}
+        helperText={surface === 'gritty' ? t('distanceOf.surfaceHelp') : ' '}
+        sx={{ width: 124 }}
+        slotProps={{ ...field.slotProps, select: { displayEmpty: true } }}
+      >
+        <MenuItem value="">{t('distanceOf.surfaceOf.unknown')}</MenuItem>
+        {SURFACES.map((one) => (
+          <MenuItem key={one} value={one}>
+            {t(`distanceOf.surfaceOf.${one}`)}
+          </MenuItem>
+        ))}
+      </TextField>
+      <Button type="submit" variant="contained" disabled={busy} sx={{ minHeight: 48 }}>
+        {t('distanceOf.add')}
+      </Button>
+      {wrong[''] && (
+        <Typography role="alert" color="error" sx={{ width: '100%' }}>
+          {wrong['']}
+        </Typography>
+      )}
+    </Stack>
+  )
+}
+
+function ValueForm({ bikeId, unit, kind }: { bikeId: string; unit: 'km' | 'mi'; kind: 'odometer' | 'statement' }) {
+  const { t } = useTranslation()
+  const { busy, wrong, code, write } = useLedgerWrite(bikeId)
+  const [typed, setTyped] = useState('')
+  const [id, setId] = useState(() => v7())
+  const lower = code === 'odometer-lower'
+  const save = async (answer?: 'restarted' | 'as-it-is'): Promise<void> => {
+    const body = { id, occurredAt: new Date().toISOString(), typed, unit, ...(answer ? { lower: answer } : {}) }
+    const asking = { params: { id: bikeId }, body, key: `${id}${answer ?? ''}` }
+    const written = await write(() =>
+      kind === 'odometer' ? ask(endpoints.recordOdometer, asking) : ask(endpoints.recordStatement, asking),
+    )
+    if (!written) return
+    setTyped('')
+    setId(v7())
+  }
+  return (
+    <Stack
+      component="form"
+      noValidate
+      direction="row"
+      onSubmit={(event) => {
+        event.preventDefault()
+        void save()
+      }}
+      sx={{ gap: 1.25, flexWrap: 'wrap', alignItems: 'flex-start' }}
+    >
+      <TextField
+        size="small"
+        label={`${t(`distanceOf.${kind}New`)}, ${unit}`}
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        error={'typed' in wrong || '' in wrong}
+        helperText={wrong['typed'] ?? wrong[''] ?? ' '}
+        sx={{ minWidth: 300 }}
+        slotProps={{ inputLabel: { shrink: true }, htmlInput: { inputMode: 'decimal' } }}
+      />
+      {lower ? (
+        <>
+          <Button variant="outlined" sx={{ minHeight: 48 }} onClick={() => void save('restarted')}>
+            {t('distanceOf.restarted')}
+          </Button>
+          <Button variant="outlined" sx={{ minHeight: 48 }} onClick={() => void save('as-it-is')}>
+            {t('distanceOf.asItIs')}
+          </Button>
+        </>
+      ) : (
+        <Button type="submit" variant="contained" disabled={busy} sx={{ minHeight: 48 }}>
+          {t('distanceOf.add')}
+        </Button>
+      )}
+    </Stack>
+  )
+}
