@@ -70,7 +70,7 @@ function startServer(
   url: string,
   { host, port }: Options,
   watch: boolean,
-  standIn: string | null,
+  standIns: NodeJS.ProcessEnv,
 ): Promise<ChildProcess> {
   const child = fork(join(root, 'server/src/main.ts'), [], {
     // A group of its own, so that Ctrl-C comes to us alone and we stop things in order.
@@ -85,7 +85,7 @@ function startServer(
       DATABASE_URL: url,
       HOST: host,
       PORT: String(port),
-      ...(standIn === null ? {} : { GAUGE_STAND_IN: standIn }),
+      ...standIns,
     },
   })
   undo.push(
@@ -121,9 +121,9 @@ function startServer(
   })
 }
 
-/** Starts the stand-in gauge as the program of its own that it is. @returns where it listens, `host:port` */
-function startStandIn(): Promise<string> {
-  const child = fork(join(root, 'standins/gauge/main.ts'), [], {
+/** Starts a stand-in as the program of its own that it is. @returns where it listens, `host:port` */
+function startStandIn(name: 'gauge' | 'rides'): Promise<string> {
+  const child = fork(join(root, `standins/${name}/main.ts`), [], {
     detached: true,
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     execArgv: ['--import', 'tsx'],
@@ -131,7 +131,7 @@ function startStandIn(): Promise<string> {
   undo.push(() => void child.kill('SIGTERM'))
   return new Promise((done, reject) => {
     child.on('message', ({ listening }: { listening: number }) => done(`127.0.0.1:${listening}`))
-    child.on('exit', () => reject(new PlainError('The stand-in gauge ended before it listened.')))
+    child.on('exit', () => reject(new PlainError(`The stand-in ${name} ended before it listened.`)))
   })
 }
 
@@ -153,9 +153,11 @@ async function start(): Promise<void> {
   if (isLeaving()) return
   await prepareDatabase(url, options.demo)
   if (isLeaving()) return
-  const standIn = options.demo ? await startStandIn() : null
+  const standIns = options.demo
+    ? { GAUGE_STAND_IN: await startStandIn('gauge'), RIDES_STAND_IN: await startStandIn('rides') }
+    : {}
   if (options.dev) {
-    await startServer(url, options, true, standIn)
+    await startServer(url, options, true, standIns)
     const vite = await createVite({
       root: join(root, 'web'),
       server: { proxy: { '/api': { target: `http://${options.host}:${options.port}` } } },
@@ -167,7 +169,7 @@ async function start(): Promise<void> {
   }
   await buildWeb(root)
   if (isLeaving()) return
-  await startServer(url, options, false, standIn)
+  await startServer(url, options, false, standIns)
   say(
     `Pelrin is at http://${options.host === '0.0.0.0' ? '127.0.0.1' : options.host}:${options.port}  (Ctrl-C stops it)`,
   )

@@ -32,7 +32,7 @@ import { studiesRoutes } from './studies/routes.ts'
  * The whole server as one Koa application, without a port.
  *
  * @param parts `database` to serve from; `logger`; `webRoot` folder of the built web application, if any; `hub` of
- *   the gauges that send by themselves; `jobs` takes what outlives a request
+ *   the gauges that send by themselves; `jobs` takes what outlives a request; `ridesService` is where the ride service listens
  */
 export function createApp({
   database,
@@ -41,6 +41,7 @@ export function createApp({
   hub = new GaugeHub(database),
   jobs,
   importer = new Importer(database, logger),
+  ridesService,
 }: {
   database: Database
   logger: Logger
@@ -48,6 +49,7 @@ export function createApp({
   hub?: GaugeHub
   jobs: ShopJobs
   importer?: Importer
+  ridesService?: string
 }): Koa<RequestState> {
   const app = new Koa<RequestState>()
   app.on('error', (error: NodeJS.ErrnoException) => {
@@ -61,7 +63,7 @@ export function createApp({
   readingsRoutes(serving)
   distanceRoutes(serving)
   forecastRoutes(serving, jobs)
-  importsRoutes(serving, importer)
+  importsRoutes(serving, importer, ridesService)
   instrumentsRoutes(serving, hub)
   gaugeRoutes(serving, hub)
   studiesRoutes(serving)

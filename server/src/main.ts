@@ -6,19 +6,25 @@ import { GaugeHub } from './gauge/hub.ts'
 import { Importer } from './imports/importer.ts'
 import { Queue } from './jobs/queue.ts'
 
-/** Serves until told to stop. Settings come from the environment: DATABASE_URL, HOST, PORT, LOG_LEVEL, GAUGE_STAND_IN. */
+/** Serves until told to stop. Settings come from the environment: DATABASE_URL, HOST, PORT, LOG_LEVEL, GAUGE_STAND_IN, RIDES_STAND_IN. */
 const url = process.env['DATABASE_URL']
 if (url === undefined) throw new Error('DATABASE_URL is not set')
 const logger = pino({ level: process.env['LOG_LEVEL'] ?? 'info' }, pino.destination(2))
 const database = await openForServing(url)
 const hub = new GaugeHub(database, process.env['GAUGE_STAND_IN'])
+const ridesService = process.env['RIDES_STAND_IN']
 const queue = new Queue(url, logger)
 await queue.start()
 const importer = new Importer(database, logger)
-const server = createApp({ database, logger, webRoot: WEB_ROOT, hub, jobs: queue, importer }).listen(
-  Number(process.env['PORT'] ?? 7340),
-  process.env['HOST'] ?? '127.0.0.1',
-)
+const server = createApp({
+  database,
+  logger,
+  webRoot: WEB_ROOT,
+  hub,
+  jobs: queue,
+  importer,
+  ...(ridesService === undefined ? {} : { ridesService }),
+}).listen(Number(process.env['PORT'] ?? 7340), process.env['HOST'] ?? '127.0.0.1')
 
 server.on('listening', () => {
   hub.start().catch((error: unknown) => logger.error({ err: error }, 'gauges'))

@@ -238,7 +238,9 @@ function doubtOf(grid: Omit<WearPosterior, 'doubt' | 'logEvidence'>, newest: Wea
       last = below[j]!
       if (weight > SLIGHT) {
         const epsilon = grid.epsilon0[c]! + grown
-        doubt += (weight * strayAt(newest, epsilon)) / likelihoodAt(newest, epsilon)
+        const likelihood = likelihoodAt(newest, epsilon)
+        // So far off that not even a stray would lie there: no doubt but a whole one.
+        doubt += weight * (likelihood > 0 ? strayAt(newest, epsilon) / likelihood : 1)
       }
       grown *= shrink
     }

@@ -52,7 +52,7 @@ export async function ledgerOf(work: Work, bikeId: string): Promise<Ledger> {
     rides: rides
       .slice(-RIDES_SHOWN)
       .reverse()
-      .map(({ from, to, bikeId: _, profile: __, ...ride }) => ({
+      .map(({ from, to, bikeId: _, profile: __, accountId: ___, externalId: ____, ...ride }) => ({
         ...ride,
         startedAt: from.toISOString(),
         endedAt: to.toISOString(),

@@ -50,6 +50,8 @@ export async function correctRide(work: Work, id: string, ride: CorrectRide): Pr
     supersedesId: id,
     reason,
     profile: sameTime ? old.profile : null,
+    accountId: old.accountId,
+    externalId: old.externalId,
   })
   await audited(work, 'corrected', 'ride', ride.id, { bikeId: old.bikeId, supersedes: id, reason })
   await followDistance(work, old.bikeId)
@@ -247,16 +249,7 @@ const sameRide = (
   ride: StandingRide,
 ): Omit<
   RideRow,
-  | 'id'
-  | 'recordedAt'
-  | 'personId'
-  | 'deviceId'
-  | 'supersedesId'
-  | 'reason'
-  | 'deleted'
-  | 'importId'
-  | 'accountId'
-  | 'externalId'
+  'id' | 'recordedAt' | 'personId' | 'deviceId' | 'supersedesId' | 'reason' | 'deleted' | 'importId'
 > => ({
   bikeId: ride.bikeId,
   occurredAt: ride.from,
@@ -266,6 +259,8 @@ const sameRide = (
   title: ride.title,
   source: ride.source,
   profile: ride.profile,
+  accountId: ride.accountId,
+  externalId: ride.externalId,
 })
 
 /** Appends a ride as a fact of whoever writes. */

@@ -54,6 +54,8 @@ export interface StandingRide {
   title: string | null
   source: 'typed' | 'file' | 'service'
   profile: { at: number; share: number }[] | null
+  accountId: string | null
+  externalId: string | null
   hasTrack: boolean
   person: string
   corrected: boolean
@@ -64,7 +66,7 @@ export const RIDE_STANDS = 'NOT r.deleted AND NOT EXISTS (SELECT 1 FROM rides la
 
 const RIDES = `
   SELECT r.id, r.bike_id AS "bikeId", r.occurred_at AS "from", r.ended_at AS "to", r.km, r.surface, r.title, r.source,
-    r.profile, EXISTS (SELECT 1 FROM ride_tracks t WHERE t.ride_id = r.id) AS "hasTrack", p.name AS person,
+    r.profile, r.account_id AS "accountId", r.external_id AS "externalId", EXISTS (SELECT 1 FROM ride_tracks t WHERE t.ride_id = r.id) AS "hasTrack", p.name AS person,
     r.supersedes_id IS NOT NULL AS corrected
   FROM rides r JOIN people p ON p.id = r.person_id WHERE ${RIDE_STANDS}`
 

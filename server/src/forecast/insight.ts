@@ -24,7 +24,7 @@ export async function insight(work: Work): Promise<Insight> {
   const versions = await priorVersions(work)
   const inForce = versions.find(({ undoneAt }) => undoneAt === null)
   const { assumed } = await assumptionsInForce(work)
-  const chains = await taughtChains(work, assumed)
+  const chains = await taughtChains(work)
   return {
     learned: inForce
       ? {

@@ -9,7 +9,7 @@ import { v7 } from 'uuid'
 export function forecastRoutes(serving: Serving, jobs: ShopJobs): void {
   serving.serve(endpoints.insight, ({ work }) => insight(work))
   serving.serve(endpoints.learn, async ({ work, body, session }) => {
-    await learn(work, body.id)
+    await learn(work, jobs, body.id)
     await handOver(jobs, session.shop.id, await askForRun(work, v7()))
     return insight(work)
   })

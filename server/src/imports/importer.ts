@@ -1,7 +1,6 @@
 import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { MessageChannel } from 'node:worker_threads'
-import Piscina from 'piscina'
 import type { Logger } from 'pino'
 import { isSameRide } from '@pelrin/core'
 import type { ImportLine, RideImport } from '@pelrin/contract'
@@ -10,6 +9,7 @@ import type { Database } from '../db/connection.ts'
 import { inShop, type Author, type Work } from '../db/work.ts'
 import { standingRides } from '../distance/store.ts'
 import { ProblemError } from '../http/problem.ts'
+import { Threads } from '../jobs/threads.ts'
 import type { ParsedRide } from './parsedRide.ts'
 import type { ReadAsked, ReadTold } from './readThread.ts'
 import type { Received } from './receive.ts'
@@ -28,20 +28,15 @@ interface Running {
 
 /** Reads uploaded rides in threads, one import after the other, and keeps what they hold until it is confirmed. */
 export class Importer {
-  private readonly threads = new Piscina({
-    filename: join(import.meta.dirname, 'readThread.ts'),
-    maxThreads: 1,
-    minThreads: 0,
-    idleTimeout: 5_000,
-    execArgv: ['--import', 'tsx'],
-    resourceLimits: { maxOldGenerationSizeMb: THREAD_MB },
-  })
+  private readonly threads: Threads
   private readonly running = new Map<string, Running>()
 
   constructor(
     private readonly database: Database,
     private readonly logger: Logger,
-  ) {}
+  ) {
+    this.threads = new Threads(join(import.meta.dirname, 'readThread.ts'), logger, { most: 1, memoryMb: THREAD_MB })
+  }
 
   /** Begins an import of received files. @returns at once; {@link rideImport} tells how far it is */
   async begin(
@@ -102,7 +97,7 @@ export class Importer {
 
   async close(): Promise<void> {
     for (const id of [...this.running.keys()]) this.drop(id)
-    await this.threads.destroy()
+    await this.threads.close()
   }
 
   private read(shop: { id: string; timeZone: string }, author: Author, id: string, received: Received): void {
@@ -171,7 +166,7 @@ export class Importer {
       if (told.table)
         await work.select(
           `UPDATE ride_imports SET tables = tables || CAST(:table AS jsonb) WHERE id = :id RETURNING id`,
-          { id, table: JSON.stringify([{ file: told.file, ...told.table, mapping: told.mapped ? {} : null }]) },
+          { id, table: JSON.stringify([{ file: told.file, ...told.table, mapping: told.mapping }]) },
         )
     })
   }

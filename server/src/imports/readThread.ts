@@ -25,7 +25,7 @@ export type ReadTold =
       readonly rides: ParsedRide[]
       readonly lines: ImportLine[]
       readonly table: { header: string[]; rows: string[][] } | null
-      readonly mapped: boolean
+      readonly mapping: CsvMapping | null
     }
 
 /** How a header is remembered. */
@@ -38,7 +38,7 @@ export default async function readFiles({ folder, files, timeZone, mappings, now
     mappings.find((one) => one.header === headerKey(header))?.mapping ?? null
   const unpacked: ReceivedFile[] = []
   const refuse = (file: string, code: string): void =>
-    tell({ kind: 'file', file, rides: [], lines: [{ file, outcome: 'refused', code }], table: null, mapped: false })
+    tell({ kind: 'file', file, rides: [], lines: [{ file, outcome: 'refused', code }], table: null, mapping: null })
   for (const [i, file] of files.entries()) {
     try {
       if ((await kindOf(file.path)) !== 'zip') {
@@ -67,15 +67,15 @@ export default async function readFiles({ folder, files, timeZone, mappings, now
             : [{ file: name, outcome: 'refused', code, ...(ride.row === undefined ? {} : { row: ride.row }) }]
         }),
       ]
-      const mapped = table === null || mappingFor(table.header) !== null
-      if (!mapped) lines.push({ file: name, outcome: 'refused', code: 'columns-wanted' })
+      const mapping = table && mappingFor(table.header)
+      if (table && !mapping) lines.push({ file: name, outcome: 'refused', code: 'columns-wanted' })
       tell({
         kind: 'file',
         file: name,
         rides: good,
         lines,
         table: table && { header: table.header, rows: table.rows },
-        mapped,
+        mapping,
       })
     } catch (error) {
       refuse(name, codeOf(error))

@@ -9,10 +9,31 @@ import type { RequestState } from '../http/request.ts'
 import type { Serving } from '../http/serve.ts'
 import { ridesAsCsv, ridesAsGpx } from './exports.ts'
 import { importsOf, type Importer } from './importer.ts'
+import { accountOfBike, joinAccount, leaveAccount, pullRides } from './pull.ts'
 import { receiveFiles } from './receive.ts'
 import { cancelImport, confirmImport, rememberColumns, rideImport } from './service.ts'
 
-export function importsRoutes(serving: Serving, importer: Importer): void {
+/** @param service where the ride service listens, `host:port`; absent where there is none */
+export function importsRoutes(serving: Serving, importer: Importer, service: string | undefined): void {
+  const account = async (work: Work, bikeId: string) => ({ account: await accountOfBike(work, bikeId) })
+  serving.serve(endpoints.rideAccount, ({ work, params }) => account(work, params.id))
+  serving.serve(endpoints.joinRideAccount, async ({ work, params, body }) => ({
+    account: await joinAccount(work, params.id, service, body),
+  }))
+  serving.serve(endpoints.leaveRideAccount, async ({ work, params }) => {
+    await leaveAccount(work, params.id)
+    return { account: null }
+  })
+  // A pull is many transactions of its own: what came of it stays, whatever stops it.
+  serving.serve(endpoints.pullRides, async ({ params, session }) => ({
+    account: await pullRides(
+      serving.database,
+      session.shop.id,
+      { personId: session.person.id, deviceId: session.deviceId, requestId: null },
+      params.id,
+      service,
+    ),
+  }))
   serving.serve(endpoints.imports, ({ work, params }) => importsOf(work, params.id, importer))
   serving.serve(endpoints.rideImport, ({ work, params }) => rideImport(work, params.id))
   serving.serve(endpoints.confirmImport, async ({ work, params, body }) => {

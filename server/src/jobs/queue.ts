@@ -1,12 +1,16 @@
 import { join } from 'node:path'
+import type { LearnedGroup } from '@pelrin/contract'
 import PgBoss from 'pg-boss'
-import Piscina from 'piscina'
 import type { Logger } from 'pino'
+import type { LearnAsked } from '../forecast/learnFrom.ts'
+import { Threads } from './threads.ts'
 
 /** Work that outlives a request: it waits in the database until a server takes it. */
 export interface ShopJobs {
   /** Forecasts every chain of a shop, going on where the run stands. */
   forecastShop(shopId: string, runId: string): Promise<void>
+  /** Learns from chains, in a thread of its own. */
+  learn(asked: LearnAsked): Promise<LearnedGroup[]>
 }
 
 const FORECAST = 'forecast-shop'
@@ -29,7 +33,8 @@ export interface ForecastPiece {
  */
 export class Queue implements ShopJobs {
   private readonly boss: PgBoss
-  private readonly threads: Piscina
+  private readonly threads: Threads
+  private readonly learning: Threads
 
   constructor(
     private readonly url: string,
@@ -37,13 +42,8 @@ export class Queue implements ShopJobs {
   ) {
     this.boss = new PgBoss({ connectionString: url, schema: 'pelrin_jobs', max: 2 })
     this.boss.on('error', (error) => logger.error({ err: error }, 'queue'))
-    this.threads = new Piscina({
-      filename: join(import.meta.dirname, 'forecastThread.ts'),
-      maxThreads: 1,
-      minThreads: 0,
-      idleTimeout: 10_000,
-      execArgv: ['--import', 'tsx'],
-    })
+    this.threads = new Threads(join(import.meta.dirname, 'forecastThread.ts'), logger, { most: 1 })
+    this.learning = new Threads(join(import.meta.dirname, '../forecast/learnFrom.ts'), logger, { most: 1 })
   }
 
   async start(): Promise<void> {
@@ -63,9 +63,14 @@ export class Queue implements ShopJobs {
     await this.boss.send(FORECAST, { shopId, runId })
   }
 
+  learn(asked: LearnAsked): Promise<LearnedGroup[]> {
+    return this.learning.run(asked) as Promise<LearnedGroup[]>
+  }
+
   async stop(): Promise<void> {
     await this.boss.stop({ graceful: false })
-    await this.threads.destroy()
+    await this.threads.close()
+    await this.learning.close()
   }
 
   private async piece(shopId: string, runId: string): Promise<void> {

@@ -10,7 +10,9 @@ import { endpoints } from '@pelrin/contract'
 import type * as v from 'valibot'
 import { createApp } from '../app.ts'
 import { openForServing, type Database } from '../db/index.ts'
+import learnFrom from '../forecast/learnFrom.ts'
 import { continueRun } from '../forecast/runs.ts'
+import { Importer } from '../imports/importer.ts'
 import type { ShopJobs } from '../jobs/queue.ts'
 
 type Schema = v.GenericSchema | undefined
@@ -113,8 +115,9 @@ export async function copyOfDemo(): Promise<{ url: string; drop: () => Promise<v
 }
 
 /** Serves a database on a free port. */
-export async function serveDatabase(url: string): Promise<Omit<RunningShop, 'device'>> {
+export async function serveDatabase(url: string, ridesService?: string): Promise<Omit<RunningShop, 'device'>> {
   const database = await openForServing(url)
+  const importer = new Importer(database, pino({ level: 'silent' }))
   // Done beside the request, in this process: the queue itself is tested on its own.
   const jobs: ShopJobs = {
     forecastShop: (shopId, runId) => {
@@ -122,8 +125,15 @@ export async function serveDatabase(url: string): Promise<Omit<RunningShop, 'dev
       setTimeout(go, 20)
       return Promise.resolve()
     },
+    learn: (asked) => Promise.resolve(learnFrom(asked)),
   }
-  const server = createApp({ database, logger: pino({ level: 'silent' }), jobs }).listen(0, '127.0.0.1')
+  const server = createApp({
+    database,
+    logger: pino({ level: 'silent' }),
+    jobs,
+    importer,
+    ...(ridesService === undefined ? {} : { ridesService }),
+  }).listen(0, '127.0.0.1')
   await new Promise((done) => server.on('listening', done))
   return {
     base: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
@@ -132,14 +142,16 @@ export async function serveDatabase(url: string): Promise<Omit<RunningShop, 'dev
     close: async () => {
       server.closeAllConnections()
       await new Promise((done) => server.close(done))
+      await importer.close()
       await database.close()
     },
   }
 }
 
-export async function startShop(): Promise<RunningShop> {
+/** @param ridesService where a ride service listens, if the shop is to have one */
+export async function startShop(ridesService?: string): Promise<RunningShop> {
   const { url, drop } = await copyOfDemo()
-  const served = await serveDatabase(url)
+  const served = await serveDatabase(url, ridesService)
   const device = new Device(served.base)
   await device.signIn()
   return {

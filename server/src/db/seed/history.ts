@@ -238,7 +238,7 @@ export class BikeSimulation {
     this.fit('fitted')
   }
 
-  /** Three chains take turns, a fortnight each, the last quarter of a year. */
+  /** Three chains take turns, six times in the last quarter of a year, or since the present one was fitted. */
   private rotate(): void {
     const present = this.history.fittings.at(-1)!
     const chains = [present.chain]
@@ -246,12 +246,12 @@ export class BikeSimulation {
       this.history.chains.push({ name: this.drive.chain, pitches: this.drive.pitches, care: 'immersion-wax' })
       chains.push(this.history.chains.length - 1)
     }
-    let from = new Date(this.now.getTime() - 84 * DAY)
-    if (from <= present.from) return
+    let from = new Date(Math.max(this.now.getTime() - 84 * DAY, present.from.getTime() + DAY))
+    const turnMs = (this.now.getTime() - from.getTime()) / 6
     present.to = from
     present.endReason = 'swapped'
     for (let turn = 0; turn < 6; turn++) {
-      const to = turn === 5 ? null : new Date(from.getTime() + 14 * DAY)
+      const to = turn === 5 ? null : new Date(from.getTime() + turnMs)
       this.history.fittings.push({
         chain: chains[(turn + 1) % 3]!,
         from,
