@@ -42,9 +42,11 @@ interface LatestVerdict {
 /**
  * Derives a bike's state from its facts and stores it: the latest verdict as it was given, the chain's distance,
  * the text it is found by. Nothing in it depends on today.
+ *
+ * @param forecast what was just worked out from the latest verdict's input; left out: worked out anew
  */
-export async function refreshBikeState(work: Work, bikeId: string): Promise<void> {
-  const row = await deriveBikeState(work, bikeId)
+export async function refreshBikeState(work: Work, bikeId: string, forecast?: ChainForecast | null): Promise<void> {
+  const row = await deriveBikeState(work, bikeId, forecast)
   await work.models.BikeState.upsert(row, {
     transaction: work.transaction,
     conflictFields: ['shop_id', 'bike_id'] as never,
@@ -52,7 +54,7 @@ export async function refreshBikeState(work: Work, bikeId: string): Promise<void
 }
 
 /** What a bike's state is by its facts. */
-export async function deriveBikeState(work: Work, bikeId: string): Promise<BikeStateRow> {
+export async function deriveBikeState(work: Work, bikeId: string, known?: ChainForecast | null): Promise<BikeStateRow> {
   const [verdict] = await work.select<LatestVerdict>(
     `SELECT id, occurred_at AS "occurredAt", chain_id AS "chainId", fitting_id AS "fittingId",
        house_rule_version_id AS "houseRuleVersionId", reading_id AS "readingId", input, outcome
@@ -78,7 +80,7 @@ export async function deriveBikeState(work: Work, bikeId: string): Promise<BikeS
   )
   // What was decided otherwise is looked at again soon, whatever the verdict would have waited for.
   const { decidedCheckDays } = assumptionsWith(input.assumptions).verdict
-  const forecast = forecastOf(verdict)
+  const forecast = known === undefined ? forecastOf(verdict) : known
   const shown = forecast?.withheld === null ? forecast : null
   const asOf = new Date(input.life?.at ?? verdict.occurredAt)
   const byForecast =

@@ -42,7 +42,7 @@ export async function judgeBike(
     },
     { transaction: work.transaction },
   )
-  await refreshBikeState(work, bikeId)
+  await refreshBikeState(work, bikeId, facts.forecast)
   return true
 }
 

@@ -4,6 +4,7 @@ import {
   chainForecast,
   limitsFor,
   driveClassOf,
+  type ChainForecast,
   type ChainLife,
   type ForecastReading,
   type SurfaceKm,
@@ -27,6 +28,8 @@ export interface BikeFacts {
   readonly chainDistance: ChainDistance | null
   readonly rule: RuleInForce
   readonly input: VerdictInput
+  /** When the chain will be done, shown or withheld; null where its distance is not known. */
+  readonly forecast: ChainForecast | null
   /** What the present chain had run at the last odometer value, km. */
   readonly chainKm: number | null
 }
@@ -99,6 +102,7 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
     chainDistance,
     rule,
     chainKm,
+    forecast: fitted?.forecast ?? null,
     input: {
       readings: judged as VerdictInput['readings'],
       drive,

@@ -10,7 +10,7 @@ const SHEET = [
     [
       ['…', 'finds'],
       ['/', 'finds'],
-      ['⇧ 1–6', 'place'],
+      ['⇧ 1–7', 'place'],
       ['?', 'sheet'],
       ['Esc', 'back'],
     ],
@@ -48,6 +48,7 @@ const SHEET = [
       ['C', 'correct'],
       ['W', 'why'],
       ['D', 'decide'],
+      ['K', 'distance'],
     ],
   ],
   [

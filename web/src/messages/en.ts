@@ -107,6 +107,7 @@ export const en = {
     inBike: 'On a bike',
     correct: 'correct the newest reading',
     decide: 'decide otherwise',
+    distance: 'distance and rides',
     inGauges: 'In Gauges',
     check: 'check the instrument',
     editRecord: 'change its record',

@@ -83,7 +83,7 @@ export interface Ending {
   readonly worn: number
   /** What it was last measured with; drawn when not told. Told ones are measured on three spots. */
   readonly instrument?: InstrumentKey
-  readonly twist?: 'disagree' | 'shortened' | 'rotation' | 'fresh' | 'late-gauge'
+  readonly twist?: 'disagree' | 'shortened' | 'rotation' | 'fresh' | 'late-gauge' | 'in-doubt'
 }
 
 /** Simulates one bike's two years: rides, visits, what was read and when the chain was changed. */
@@ -140,6 +140,8 @@ export class BikeSimulation {
     if (twist === 'shortened') this.shorten(new Date(last.getTime() - 3 * DAY))
     if (twist === 'disagree') this.disagree()
     else if (twist === 'late-gauge') this.lateGauge()
+    // One spot near the limit: more of them would settle it.
+    else if (twist === 'in-doubt') this.read('rule', 1, this.trueWear(), this.readOdometer(), 1)
     else this.visit(this.ending.instrument)
   }
 

@@ -70,8 +70,9 @@ function endingOf(plan: BikePlan, chance: Chance): Ending {
   const lot = chance.unit()
   if (lot < 0.12) return { daysAgo: chance.whole(3, 40), worn: chance.between(1.25, 1.8) }
   if (lot < 0.25) return { daysAgo: chance.whole(2, 50), worn: chance.between(0.82, 0.95) }
-  if (lot < 0.35) return { daysAgo: chance.whole(190, 290), worn: chance.between(0.3, 0.7) }
-  if (lot < 0.43) return { daysAgo: chance.whole(4, 50), worn: 0, twist: 'fresh' }
+  if (lot < 0.3) return { daysAgo: chance.whole(2, 30), worn: chance.between(0.94, 1), twist: 'in-doubt' }
+  if (lot < 0.39) return { daysAgo: chance.whole(190, 290), worn: chance.between(0.3, 0.7) }
+  if (lot < 0.47) return { daysAgo: chance.whole(4, 50), worn: 0, twist: 'fresh' }
   return { daysAgo: chance.whole(3, 170), worn: chance.between(0.1, 0.75) }
 }
 

@@ -24,6 +24,8 @@ export const why = {
     'bias-of-marks': 'Where each mark truly goes in lies between the wear it stayed out of and the wear it went into.',
     'distance-by-odometer':
       'The odometer’s differences since this chain was fitted, added up; where it began again, counting begins again.',
+    'distance-by-ledger':
+      'What the bike was ridden while this chain was fitted: rides say on what, the odometer says how much where it was read.',
     D0: 'What counts: the shop’s own readings of this chain as it is now, not corrected, of the last days and kilometres before the latest. A better or fuller look replaces an earlier one.',
     'D0-new': 'Nothing counts yet, and the chain was fitted new only a little while ago.',
     'D0-nothing': 'Nothing counts, so there is nothing to judge by.',
@@ -66,6 +68,11 @@ export const why = {
     'round-days': 'days before the latest that count',
     'round-km': 'km before the latest that count',
     'km-since-fitted': 'run since fitted',
+    'km-dry': 'on dry roads',
+    'km-damp': 'in the damp',
+    'km-wet': 'in the wet',
+    'km-gritty': 'in sand, salt or mud',
+    'km-unknown': 'on what nobody said',
     'new-chain-km': 'new up to',
     'spots-counted': 'spots that count',
     'raw-worst': 'largest single number',

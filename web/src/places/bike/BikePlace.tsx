@@ -91,6 +91,9 @@ export function BikePlace() {
             <Button onClick={() => setDeciding(true)} sx={{ px: 0.5, gap: 1 }}>
               {t('bike.decide')} <KeyCap>D</KeyCap>
             </Button>
+            <Button component={Link} to={`/bikes/${id}/distance`} sx={{ px: 0.5, gap: 1, ml: 2 }}>
+              {t('forecast.toDistance')} <KeyCap>K</KeyCap>
+            </Button>
             {deciding && <DecideDialog record={record} onClose={() => setDeciding(false)} />}
             <WhyDialog
               open={whyOpen}
@@ -115,11 +118,6 @@ export function BikePlace() {
         ) : (
           record.chain && <Typography color="textSecondary">{t('forecast.none')}</Typography>
         )}
-        <Box>
-          <Button component={Link} to={`/bikes/${id}/distance`} sx={{ gap: 1, px: 0.5 }}>
-            {t('forecast.toDistance')} <KeyCap>K</KeyCap>
-          </Button>
-        </Box>
         <ChainWear record={record} height={230} />
         <BikeFacts record={record} />
       </Stack>

@@ -23,7 +23,12 @@ export function DistancePlace() {
   const bike = useBike(id)
   const ledger = useLedger(id)
   const record = bike.data
-  useHotkeys('escape', () => !document.querySelector('[role="dialog"]') && void navigate(`/bikes/${id}`), [id])
+  useHotkeys(
+    'escape',
+    () => !document.querySelector('[role="dialog"], [role="listbox"]') && void navigate(`/bikes/${id}`),
+    { enableOnFormTags: true },
+    [id],
+  )
   useEffect(() => {
     document.title = `${t('distanceOf.title')} – ${t('app.name')}`
   }, [t])
