@@ -68,8 +68,8 @@ test('rides come in from files once, previewed before anything is written, and f
   await expect(page.getByRole('button', { name: 'Nothing new to write' })).toBeDisabled()
   await page.getByRole('button', { name: 'Stop' }).click()
 
-  await page.getByLabel('Account').fill('nell-quayle')
-  await page.getByLabel('Token').fill('sandbank-3')
+  await page.getByRole('textbox', { name: 'Account' }).fill('nell-quayle')
+  await page.getByRole('textbox', { name: 'Token' }).fill('sandbank-3')
   await page.keyboard.press('Enter')
   await page.getByRole('button', { name: 'Pull now' }).click()
   await expect(page.getByText(/8 added, 0 changed/)).toBeVisible()

@@ -7,7 +7,7 @@ import {
   type WearObservation,
   type WearStart,
 } from '@pelrin/core'
-import { Chance } from '../../server/src/db/seed/random.ts'
+import type { Chance } from '../../server/src/db/seed/random.ts'
 
 /** How the simulated shop differs from what the model believes. */
 export const GENERATORS = ['law', 'off-law', 'sparse', 'walk-in'] as const

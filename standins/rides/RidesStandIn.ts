@@ -90,12 +90,24 @@ export class RidesStandIn {
       return
     }
     const account = parts[0] === 'v1' && parts[1] === 'accounts' ? this.accounts.get(parts[2] ?? '') : undefined
-    if (!account || parts[3] !== 'changes') return send(404, { error: 'no such account' })
-    if (request.headers.authorization !== `Bearer ${account.token}`) return send(401, { error: 'wrong token' })
+    if (!account || parts[3] !== 'changes') {
+      send(404, { error: 'no such account' })
+      return
+    }
+    if (request.headers.authorization !== `Bearer ${account.token}`) {
+      send(401, { error: 'wrong token' })
+      return
+    }
     const { slow, busy, failing, half, duplicates } = this.faults
     if (slow) await new Promise((done) => setTimeout(done, SLOW_MS))
-    if (busy) return send(429, { error: 'wait' }, { 'retry-after': '30' })
-    if (failing) return send(500, { error: 'fault' })
+    if (busy) {
+      send(429, { error: 'wait' }, { 'retry-after': '30' })
+      return
+    }
+    if (failing) {
+      send(500, { error: 'fault' })
+      return
+    }
     const after = Number(url.searchParams.get('after') ?? 0)
     const changes = account.feed.slice(after, after + PAGE)
     const cursor = after + changes.length
@@ -105,7 +117,10 @@ export class RidesStandIn {
       more: cursor < account.feed.length,
     }
     this.pages++
-    if (!half) return send(200, page)
+    if (!half) {
+      send(200, page)
+      return
+    }
     const text = JSON.stringify(page)
     response.writeHead(200, { 'content-type': 'application/json', 'content-length': String(text.length) })
     response.write(text.slice(0, text.length / 2))
@@ -119,14 +134,21 @@ export class RidesStandIn {
     send: (status: number, body: unknown) => void,
   ): Promise<void> {
     const account = this.accounts.get(name)
-    if (!account) return send(404, { error: 'no such account' })
+    if (!account) {
+      send(404, { error: 'no such account' })
+      return
+    }
     if (request.method === 'DELETE' && id !== undefined) {
       account.remove(id)
-      return send(200, {})
+      send(200, {})
+      return
     }
     const body = await bodyOf(request)
     if (id === undefined) account.put(body as unknown as ServiceRide)
-    else if (!account.edit(id, body as Partial<ServiceRide>)) return send(404, { error: 'no such ride' })
+    else if (!account.edit(id, body)) {
+      send(404, { error: 'no such ride' })
+      return
+    }
     send(200, {})
   }
 }

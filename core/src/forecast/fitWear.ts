@@ -1,11 +1,7 @@
 import { DEFAULTS, type WearPriorDefaults } from '../defaults.ts'
 import { likelihoodAt, likelihoodTable, strayAt, TABLE_FROM, TABLE_LAST, TABLE_STEP } from './likelihood.ts'
 import { shippedPrior, type CareKind, type WearPrior } from './priors.ts'
-
-/** A reading at a distance: the worst spot's median and half width, or marks. s in thousand weighted km, the rest %. */
-export type WearObservation =
-  | { readonly s: number; readonly value: number; readonly u: number }
-  | { readonly s: number; readonly over?: number; readonly under?: number; readonly u: number }
+import type { WearObservation } from './wearModel.ts'
 
 /** What the chain had run before it was known here: nothing, something stated, or anything. */
 export type WearStart = 'fitted' | 'unknown' | { readonly value: number; readonly u: number }
@@ -177,7 +173,7 @@ function addLog(
 
 function highest(logs: Float64Array): number {
   let top = -Infinity
-  for (let i = 0; i < logs.length; i++) if (logs[i]! > top) top = logs[i]!
+  for (const log of logs) if (log > top) top = log
   return top
 }
 

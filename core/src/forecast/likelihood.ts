@@ -1,5 +1,5 @@
 import { normalCumulative } from '../numerics/normal.ts'
-import type { WearObservation } from './fitWear.ts'
+import type { WearObservation } from './wearModel.ts'
 
 /** Spread every reading has beside its own u: the law is not exact, %. */
 const LAW_U = 0.02

@@ -3,7 +3,7 @@ import type { Assumptions } from '../assumptions.ts'
 import { ownReadings } from '../limits/round.ts'
 import type { VerdictReading } from '../limits/verdictTypes.ts'
 import { worstOf } from '../limits/worstOfRound.ts'
-import type { WearObservation } from './fitWear.ts'
+import type { WearObservation } from './wearModel.ts'
 
 /** A reading with the place it has in its chain's life. */
 export interface ForecastReading extends VerdictReading {

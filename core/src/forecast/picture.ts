@@ -3,9 +3,9 @@ import type { Assumptions } from '../assumptions.ts'
 import { wearBand, wearBandAt, type BandPoint } from './band.ts'
 import { chainForecast, type ChainForecast, type ChainForecastInput } from './chainForecast.ts'
 import { ChanceOver } from './crossing.ts'
-import { fitWear, type WearObservation } from './fitWear.ts'
+import { fitWear } from './fitWear.ts'
 import { distanceAloneCrossing, straightLineCrossing, straightLineAt } from './usualWays.ts'
-import { wearAt } from './wearModel.ts'
+import { wearAt, type WearObservation } from './wearModel.ts'
 
 /** How far a way of forecasting was off at the readings that came later, mean distance in %. */
 export interface PastErrors {

@@ -1,4 +1,4 @@
-import type { WearObservation } from './fitWear.ts'
+import type { WearObservation } from './wearModel.ts'
 
 /** A point reading at a distance; marks stand half-way between them. */
 const middleOf = (observation: WearObservation): number | null => {

@@ -20,3 +20,8 @@ export function distanceTo(limit: number, { epsilon0, life, gamma }: WearParamet
   const left = limit - epsilon0
   return left <= 0 ? 0 : life * Math.pow(left / 0.5, 1 / gamma)
 }
+
+/** A reading at a distance: the worst spot's median and half width, or marks. s in thousand weighted km, the rest %. */
+export type WearObservation =
+  | { readonly s: number; readonly value: number; readonly u: number }
+  | { readonly s: number; readonly over?: number; readonly under?: number; readonly u: number }

@@ -23,7 +23,7 @@ export async function fitRides(path: string): Promise<ParsedRide[]> {
   const parser = new FitParser({ force: false, mode: 'list', lengthUnit: 'km' })
   let data: { sessions?: FitSession[]; records?: FitRecord[] }
   try {
-    data = (await parser.parseAsync(await readFile(path))) as typeof data
+    data = await parser.parseAsync(await readFile(path))
   } catch {
     throw new ImportError('file-broken')
   }

@@ -22,8 +22,7 @@ export async function receiveFiles(request: IncomingMessage): Promise<Received> 
   const folder = await mkdtemp(join(tmpdir(), 'pelrin-import-'))
   const files: ReceivedFile[] = []
   const writing: Promise<void>[] = []
-  let tooMany = false
-  let tooLarge = false
+  const limits = { files: false, size: false }
   try {
     const parser = busboy({
       headers: request.headers,
@@ -32,10 +31,10 @@ export async function receiveFiles(request: IncomingMessage): Promise<Received> 
     parser.on('file', (_, stream, { filename }) => {
       const path = join(folder, `f${files.length}`)
       files.push({ path, name: (filename || 'ride').slice(-120) })
-      stream.on('limit', () => (tooLarge = true))
+      stream.on('limit', () => (limits.size = true))
       writing.push(pipeline(stream, createWriteStream(path)))
     })
-    parser.on('filesLimit', () => (tooMany = true))
+    parser.on('filesLimit', () => (limits.files = true))
     await pipeline(request, parser)
     await Promise.all(writing)
   } catch (error) {
@@ -43,9 +42,9 @@ export async function receiveFiles(request: IncomingMessage): Promise<Received> 
     if (error instanceof ProblemError) throw error
     throw new ProblemError(422, 'upload-empty')
   }
-  const problem = tooMany
+  const problem = limits.files
     ? 'upload-too-many'
-    : tooLarge
+    : limits.size
       ? 'upload-too-large'
       : files.length === 0
         ? 'upload-empty'

@@ -93,7 +93,7 @@ export function rideFilesRouter(serving: Serving, importer: Importer): Router<Re
     of: (work: Work, bikeId: string) => Promise<string>,
   ): void => {
     router.get(path, async (ctx) => {
-      const session = await signedIn(ctx as unknown as Context)
+      const session = await signedIn(ctx)
       const { id: bikeId = '' } = ctx.params as { id?: string }
       if (!ID.test(bikeId)) throw new ProblemError(404, 'bike-unknown')
       ctx.body = await inShop(database, session.shop.id, null, (work) => of(work, bikeId))

@@ -41,18 +41,23 @@ export async function unzip(zipPath: string, into: string, prefix: string): Prom
     zip.on('entry', (entry: yauzl.Entry) => {
       const next = (): void => zip.readEntry()
       const name = basename(entry.fileName)
-      if (entry.fileName.endsWith('/') || name.startsWith('.') || entry.fileName.startsWith('__MACOSX')) return next()
+      if (entry.fileName.endsWith('/') || name.startsWith('.') || entry.fileName.startsWith('__MACOSX')) {
+        next()
+        return
+      }
       total += entry.uncompressedSize
       const grows = entry.uncompressedSize > 10_000_000 && entry.uncompressedSize > LARGEST_RATIO * entry.compressedSize
       if (grows || total > LARGEST_BYTES || files.length >= FILES) {
         refused.push({ name, code: 'file-expands' })
-        return next()
+        next()
+        return
       }
       const path = join(into, `${prefix}-${files.length}`)
       zip.openReadStream(entry, (error, stream) => {
         if (error) {
           refused.push({ name, code: 'file-broken' })
-          return next()
+          next()
+          return
         }
         pipeline(stream, createWriteStream(path)).then(
           () => {

@@ -58,20 +58,20 @@ export async function xmlRides(path: string, signal?: AbortSignal): Promise<Pars
   let ride: RideReading | null = null
   let point: { at?: number; latitude?: number; longitude?: number } | null = null
   let text = ''
-  let known = false
-  let failed: Error | null = null
+  /** Set by the parser's events as they come. */
+  const seen: { known: boolean; failed: Error | null } = { known: false, failed: null }
   const parent = (): string => open.at(-2) ?? ''
 
   parser.on('doctype', (declared) => {
     // No ride file needs entities; one that has them wants to grow in memory or to read other files.
-    if (/<!ENTITY/i.test(declared)) failed = new ImportError('file-entities')
+    if (/<!ENTITY/i.test(declared)) seen.failed = new ImportError('file-entities')
   })
-  parser.on('error', () => (failed ??= new ImportError(known ? 'file-broken' : 'file-unreadable')))
+  parser.on('error', () => (seen.failed ??= new ImportError(seen.known ? 'file-broken' : 'file-unreadable')))
   parser.on('opentag', ({ name, attributes }) => {
     const local = name.replace(/^.*:/, '')
     open.push(local)
     text = ''
-    if (local === 'gpx' || local === 'TrainingCenterDatabase') known = true
+    if (local === 'gpx' || local === 'TrainingCenterDatabase') seen.known = true
     if (local === 'trk' || local === 'Activity') ride = new RideReading()
     if (local === 'trkpt')
       point = defined({
@@ -110,7 +110,7 @@ export async function xmlRides(path: string, signal?: AbortSignal): Promise<Pars
         const finished = ride.finish()
         if (finished) rides.push(finished)
       } catch (error) {
-        failed ??= error as Error
+        seen.failed ??= error as Error
       }
       ride = null
     }
@@ -123,12 +123,12 @@ export async function xmlRides(path: string, signal?: AbortSignal): Promise<Pars
   const decoder = new TextDecoder(await encodingOf(path))
   for await (const chunk of stream) {
     parser.write(decoder.decode(chunk as Buffer, { stream: true }))
-    if (failed) break
+    if (seen.failed) break
   }
   stream.destroy()
-  if (!failed) parser.close()
-  if (failed) throw failed as Error
-  if (!known) throw new ImportError('file-unreadable')
+  if (!seen.failed) parser.close()
+  if (seen.failed) throw seen.failed
+  if (!seen.known) throw new ImportError('file-unreadable')
   if (rides.length === 0) throw new ImportError('file-without-ride')
   return rides
 }

@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
-import type { TransferListItem } from 'node:worker_threads'
+import type { Transferable } from 'node:worker_threads'
 import Piscina from 'piscina'
 import type { Logger } from 'pino'
 
@@ -25,8 +25,8 @@ export class Threads {
     this.pool.on('error', (error) => logger.error({ err: error }, 'threads'))
   }
 
-  run(asked: unknown, more: { signal?: AbortSignal; transferList?: TransferListItem[] } = {}): Promise<unknown> {
-    return this.pool.run({ module: this.module, asked }, more as object) as Promise<unknown>
+  run(asked: unknown, more: { signal?: AbortSignal; transferList?: Transferable[] } = {}): Promise<unknown> {
+    return this.pool.run({ module: this.module, asked }, more) as Promise<unknown>
   }
 
   close(): Promise<void> {

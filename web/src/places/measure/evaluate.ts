@@ -13,7 +13,6 @@ import {
   pitchCandidates,
   type Assumptions,
   type ChainForecast,
-  type ChainLife,
   type ChainVerdict,
   type InstrumentKind,
   type LengthUnit,
@@ -228,7 +227,7 @@ export function liveInput(
       ? null
       : odometer.state === 'ready' && sinceLast > 0
         ? life.sNow + (sinceLast * life.usualFactor) / 1000
-        : estimatedS(life as ChainLife, now)
+        : estimatedS(life, now)
   return {
     ...input,
     ...(life === undefined || corrected ? {} : { life: { ...life, sNow: s, at: Math.max(now, life.at) } }),
