@@ -49,6 +49,17 @@ async function shoot(name: string): Promise<void> {
   say(`docs/screenshots/${name}.png`)
 }
 
+/** A ride of so many km within an hour, some days ago, as a device writes it. */
+function rideFile(daysAgo: number, km: number): string {
+  const start = Math.floor(Date.now() / 86_400_000) * 86_400_000 - daysAgo * 86_400_000 + 9 * 3_600_000
+  const points = Array.from(
+    { length: 121 },
+    (_, i) =>
+      `<trkpt lat="${50 + (km / 111.195) * (i / 120)}" lon="-4"><time>${new Date(start + i * 30_000).toISOString()}</time></trkpt>`,
+  )
+  return `<gpx version="1.1"><trk><trkseg>${points.join('')}</trkseg></trk></gpx>`
+}
+
 async function find(on: Page, text: string, label: string): Promise<void> {
   await on.keyboard.type(text, { delay: 50 })
   await on.keyboard.press('Enter')
@@ -84,11 +95,27 @@ await shoot('measure-gauge')
 await page.getByRole('textbox', { name: 'Spot 1' }).fill('')
 await page.keyboard.press('Escape')
 await page.goto('/')
-await find(page, 'nell quayle winter', 'Winter bike')
+await find(page, 'sand racer', 'Sand racer')
 await page.waitForTimeout(700)
 await page.keyboard.press('b')
 await page.getByRole('region', { name: 'Timeline' }).waitFor()
+await page.waitForTimeout(1500)
 await shoot('bike')
+await page.keyboard.press('k')
+await page.getByRole('heading', { level: 1, name: 'Distance and rides' }).waitFor()
+await page.locator('input[type=file]').setInputFiles([
+  { name: 'quay-and-back.gpx', mimeType: 'application/gpx+xml', buffer: Buffer.from(rideFile(3, 17)) },
+  { name: 'sands.gpx', mimeType: 'application/gpx+xml', buffer: Buffer.from(rideFile(2, 24)) },
+  { name: 'half-a-ride.gpx', mimeType: 'application/gpx+xml', buffer: Buffer.from(rideFile(1, 9).slice(0, 600)) },
+])
+await page.getByRole('button', { name: /^Write \d/ }).waitFor()
+await shoot('distance')
+await page.getByRole('button', { name: 'Stop' }).click()
+await page.goto('/insight')
+await page.getByRole('button', { name: 'Learn from the shop’s chains' }).click({ timeout: 60_000 })
+await page.getByText(/^Version 1, /).waitFor({ timeout: 90_000 })
+await page.getByText(/^Last run/).waitFor({ timeout: 120_000 })
+await shoot('insight')
 await page.goto('/gauges')
 await page.getByRole('button', { name: /red handle/ }).click()
 await page.getByRole('heading', { level: 2, name: /red handle/ }).waitFor()

@@ -23,6 +23,8 @@ export type AssumptionUnit =
   | '1000 km'
   | 'seconds'
   | 'km/h'
+  | 'money'
+  | 'chains'
 
 /** One value a shop can change. */
 export interface Assumption {
@@ -107,6 +109,14 @@ export const ASSUMPTIONS: readonly Assumption[] = [
   value('distance.sameRideDistance', 'share', 0.01, 0.3),
   value('distance.trackGapSeconds', 'seconds', 10, 3600, true),
   value('distance.trackJumpKmh', 'km/h', 60, 300),
+  value('economics.chainPrice', 'money', 0, 2000),
+  value('economics.cassettePrice', 'money', 0, 4000),
+  value('economics.ringsPrice', 'money', 0, 4000),
+  value('economics.chainsOutlived', 'chains', 1, 20),
+  value('economics.ringsLast', 'share', 0.5, 20),
+  value('economics.damageSlope', 'share', 0, 6),
+  value('economics.damageStep', '%', 0.05, 1),
+  value('economics.efficiencyLoss', '%', 0, 10),
 ]
 
 /** Why a value cannot be set: keys of the message catalogue. */

@@ -127,6 +127,21 @@ export const DEFAULTS = {
     trackGapSeconds: 120,
     trackJumpKmh: 120,
   },
+  economics: {
+    /** What a chain, a cassette and a set of rings cost fitted, in the shop's money. */
+    chainPrice: 38,
+    cassettePrice: 64,
+    ringsPrice: 95,
+    /** How many chains a cassette outlives when each is changed in time. */
+    chainsOutlived: 4,
+    /** How much longer rings last than a cassette. */
+    ringsLast: 2.5,
+    /** Damage grows by e^slope for every step of elongation over the limit by speeds, %. */
+    damageSlope: 1.6,
+    damageStep: 0.25,
+    /** Drive efficiency lost for each % of elongation, in % of power: an estimate; 0 switches it off. */
+    efficiencyLoss: 1,
+  },
 } as const
 
 /** Nominal pitch of every bicycle chain, mm: half an inch exactly (ISO 9633). */

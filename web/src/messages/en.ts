@@ -2,7 +2,7 @@ import { problems } from '@pelrin/contract/messages'
 import { assumed, rules } from './en/rules.ts'
 import { bike } from './en/bike.ts'
 import { distanceOf, imports } from './en/distance.ts'
-import { forecast } from './en/forecast.ts'
+import { forecast, waiting } from './en/forecast.ts'
 import { insight } from './en/insight.ts'
 import { gauge } from './en/gauge.ts'
 import { study } from './en/study.ts'
@@ -217,6 +217,7 @@ export const en = {
 
   stand,
   forecast,
+  waiting,
   distanceOf,
   imports,
   insight,

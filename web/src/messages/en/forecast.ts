@@ -1,3 +1,25 @@
+/** What waiting costs, and what a chain does to its sprockets. */
+export const waiting = {
+  title: 'What waiting costs',
+  picture: 'Cost of 1000 km by when the chain is changed; cheapest at {{at}} %, {{cost}}',
+  at: 'changed at, %',
+  per1000: 'cost of 1000 km',
+  cheapest:
+    'Cheapest is to change at about {{at}} %: {{cost}} for 1000 weighted km, chain, cassette and rings together.',
+  next500: 'The next 500 km on this chain are expected to use up {{cost}} of cassette and rings.',
+  efficiency:
+    'About {{lost}} % of the rider’s power is lost to wear now: an estimate from an assumed coefficient, not a measurement. It is changed or switched off under House rules.',
+  sprockets: 'Are the sprockets gone too?',
+  byMark: 'By the sprocket mark: suspect. The worst spot is past it.',
+  byMarkNot: 'By the sprocket mark: not suspect. The worst spot is short of it.',
+  neverOver: 'By distance: this chain was not ridden over the limit; it used about {{used}} of a cassette.',
+  over: 'By distance: ridden {{middle}} over the limit ({{low}} to {{high}}), which used about {{used}} of a cassette ({{usedLow}} to {{usedHigh}}).',
+  proof: 'The proof is the test ride under a new chain: it skips under load, or it does not.',
+  restsOnMark: 'Advice: try the sprockets. It rests on the sprocket mark.',
+  restsOnDistance: 'Advice: try the sprockets. It rests on the distance ridden over the limit.',
+  restsOnNothing: 'Advice: nothing speaks against these sprockets but the test ride decides.',
+} as const
+
 /** What a forecast says. */
 export const forecast = {
   label:

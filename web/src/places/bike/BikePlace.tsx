@@ -18,6 +18,7 @@ import { Why, WhyDialog } from '../../pieces/Why.tsx'
 import { AtOdds } from './AtOdds.tsx'
 import { BikeFacts } from './BikeFacts.tsx'
 import { DecideDialog, Decisions } from './Decisions.tsx'
+import { WaitingCosts } from './WaitingCosts.tsx'
 import { canCorrect, Timeline } from './Timeline.tsx'
 
 /** One bike's whole record. */
@@ -119,6 +120,7 @@ export function BikePlace() {
           record.chain && <Typography color="textSecondary">{t('forecast.none')}</Typography>
         )}
         <ChainWear record={record} height={230} />
+        <WaitingCosts record={record} />
         <BikeFacts record={record} />
       </Stack>
       <Timeline record={record} />

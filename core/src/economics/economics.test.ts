@@ -1,0 +1,61 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { cassetteDamageRate, costOfWaiting, DEFAULTS, fitWear, ringsDamageRate, sprocketLife } from '../index.ts'
+
+const law = { limit: 0.5, lifeToLimit: 4 }
+const worn = fitWear({
+  care: 'dry-oil',
+  observations: [1.5, 3, 4].map((s) => ({ s, value: 0.03 + 0.5 * Math.pow(s / 3, 1.4), u: 0.03 })),
+})
+const fresh = fitWear({ care: 'dry-oil', observations: [{ s: 1, value: 0.1, u: 0.03 }] })
+
+describe('the damage law', () => {
+  it('uses a cassette up over the chains it outlives, as long as each is changed in time', () => {
+    expect(cassetteDamageRate(0.3, law) * 4 * law.lifeToLimit).toBeCloseTo(1, 12)
+    expect(ringsDamageRate(0.3, law)).toBeCloseTo(cassetteDamageRate(0.3, law) / 2.5, 12)
+  })
+  it('grows by e^1.6 for every quarter per cent over', () => {
+    expect(cassetteDamageRate(0.75, law) / cassetteDamageRate(0.5, law)).toBeCloseTo(Math.exp(1.6), 9)
+  })
+  it('never falls with wear', () => {
+    const elongation = fc.double({ min: 0, max: 1.5, noNaN: true })
+    fc.assert(
+      fc.property(elongation, elongation, (a, b) => {
+        expect(cassetteDamageRate(Math.max(a, b), law)).toBeGreaterThanOrEqual(cassetteDamageRate(Math.min(a, b), law))
+      }),
+    )
+  })
+})
+
+describe('the sprockets', () => {
+  it('have had nothing over the limit under a fresh chain, and a stretch under a worn one, with its uncertainty', () => {
+    expect(sprocketLife(fresh, { limit: 0.5, sNow: 1 }).over).toEqual([0, 0, 0])
+    const { over, used } = sprocketLife(worn, { limit: 0.5, sNow: 4 })
+    expect(over[1]).toBeGreaterThan(0.8)
+    expect(over[1]).toBeLessThan(1.4)
+    expect([...over].sort((a, b) => a - b)).toEqual([...over])
+    expect([...used].sort((a, b) => a - b)).toEqual([...used])
+    // A chain changed in time uses a quarter; this one was ridden on.
+    expect(used[1]).toBeGreaterThan(0.3)
+  })
+})
+
+describe('the cost of waiting', () => {
+  it('falls while the chain is young, rises when it grinds, and has its cheapest point in between', () => {
+    const { curve, cheapest } = costOfWaiting(worn, { limit: 0.5, sNow: 2, usualFactor: 1.2 })
+    expect(curve[0]!.costPer1000).toBeGreaterThan(cheapest.costPer1000)
+    expect(curve.at(-1)!.costPer1000).toBeGreaterThan(cheapest.costPer1000)
+    expect(cheapest.elongation).toBeGreaterThan(0.4)
+    expect(cheapest.elongation).toBeLessThan(1)
+  })
+  it('of the next 500 km is dearer on a worn chain', () => {
+    const next = (sNow: number): number => costOfWaiting(worn, { limit: 0.5, sNow, usualFactor: 1.2 }).next500
+    expect(next(5)).toBeGreaterThan(2 * next(1))
+  })
+  it('tells no power lost where the shop switched that off', () => {
+    const off = { ...DEFAULTS.economics, efficiencyLoss: 0 }
+    const asked = { limit: 0.5, sNow: 3, usualFactor: 1 }
+    expect(costOfWaiting(worn, asked, off).efficiencyLost).toBeNull()
+    expect(costOfWaiting(worn, asked).efficiencyLost).toBeCloseTo(0.53, 1)
+  })
+})

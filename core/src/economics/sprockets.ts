@@ -1,0 +1,40 @@
+import { DEFAULTS } from '../defaults.ts'
+import { ChanceOver } from '../forecast/crossing.ts'
+import { wearBandAt } from '../forecast/band.ts'
+import type { WearPosterior } from '../forecast/fitWear.ts'
+import { cassetteDamageRate, type EconomicAssumptions } from './damage.ts'
+
+const STEPS = 60
+
+/** What the cassette has had under a chain over its limit. */
+export interface SprocketLife {
+  /** Thousand weighted km ridden over the limit: 5, 50 and 95 %. */
+  readonly over: readonly [low: number, middle: number, high: number]
+  /** Share of the cassette's life used by this chain: by its low, middle and high wear. */
+  readonly used: readonly [low: number, middle: number, high: number]
+}
+
+/**
+ * How far a cassette has run under a chain that was over its limit, and the life that used up, with the forecast's
+ * uncertainty. Damage goes with the distance spent over, far more than with the distance in all.
+ *
+ * @param limit the limit by speeds, %
+ * @param sNow where the chain is, thousand weighted km
+ */
+export function sprocketLife(
+  posterior: WearPosterior,
+  { limit, sNow }: { limit: number; sNow: number },
+  assumed: EconomicAssumptions = DEFAULTS.economics,
+): SprocketLife {
+  const chance = new ChanceOver(posterior, limit)
+  // It crossed early with a small chance: then it has been over the longest.
+  const overBy = (probability: number): number => Math.max(0, sNow - Math.max(0, chance.reaches(probability)))
+  const law = { limit, lifeToLimit: Math.max(0.1, chance.reaches(0.5)) }
+  const used = [0, 0, 0]
+  for (let i = 0; i < STEPS; i++) {
+    const { low, middle, high } = wearBandAt(posterior, (sNow * (i + 0.5)) / STEPS)
+    for (const [k, elongation] of [low, middle, high].entries())
+      used[k] = used[k]! + (cassetteDamageRate(elongation, law, assumed) * sNow) / STEPS
+  }
+  return { over: [overBy(0.95), overBy(0.5), overBy(0.05)], used: used as unknown as SprocketLife['used'] }
+}

@@ -1,0 +1,156 @@
+import { Box, Stack, Typography } from '@mui/material'
+import { useTranslation } from 'react-i18next'
+import {
+  CartesianGrid,
+  ComposedChart,
+  Label,
+  Line,
+  ReferenceDot,
+  ReferenceLine,
+  ResponsiveContainer,
+  XAxis,
+  YAxis,
+} from 'recharts'
+import { driveClassOf, SHIPPED_RULES } from '@pelrin/core'
+import type { BikeRecord } from '@pelrin/contract'
+import { distance, number, percent } from '../../messages/format.ts'
+import { forecastInput } from '../../pieces/forecastInput.ts'
+import { ink } from '../../theme/theme.ts'
+import { useForecast } from '../../workers/useForecast.ts'
+
+/** What the chain has done to the sprockets, and what waiting costs. */
+export function WaitingCosts({ record }: { record: BikeRecord }) {
+  const { t } = useTranslation()
+  const input = forecastInput(record.verdictInput)
+  const bySpeeds = record.verdictInput
+    ? SHIPPED_RULES[0].limits[driveClassOf(record.verdictInput.drive)].change
+    : undefined
+  const { costs } = useForecast(input, record.verdictInput?.assumptions, bySpeeds)
+  if (!costs || !input || bySpeeds === undefined) return null
+  const { sprockets, waiting } = costs
+  const unit = record.lastOdometer?.unit ?? 'km'
+  const real = (s: number): number => (1000 * s) / input.life.usualFactor
+  const { advice } = record.summary
+  const share = (value: number): string => t('forecast.percent', { value: number(100 * value, 0) })
+  const axis = { stroke: ink('faint'), tick: { fill: ink('faint'), fontSize: 13 }, tickLine: { stroke: ink('faint') } }
+  const worn = record.summary.median
+  return (
+    <Box component="section" aria-label={t('waiting.title')}>
+      <Typography variant="h3" component="h2" color="textSecondary">
+        {t('waiting.title')}
+      </Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'minmax(0, 1fr) minmax(0, 1fr)' }, gap: 3 }}>
+        <Box
+          role="img"
+          aria-label={t('waiting.picture', {
+            at: percent(waiting.cheapest.elongation),
+            cost: number(waiting.cheapest.costPer1000, 2),
+          })}
+        >
+          <ResponsiveContainer width="100%" height={190}>
+            <ComposedChart
+              data={[...waiting.curve]}
+              margin={{ top: 8, right: 12, bottom: 18, left: 0 }}
+              accessibilityLayer={false}
+            >
+              <CartesianGrid stroke={ink('line')} vertical={false} />
+              <XAxis
+                {...axis}
+                type="number"
+                dataKey="elongation"
+                domain={[0, 'dataMax']}
+                tickCount={6}
+                tickFormatter={(value: number) => percent(value)}
+              >
+                <Label
+                  value={t('waiting.at')}
+                  position="insideBottom"
+                  offset={-12}
+                  fill={ink('faint')}
+                  fontSize={13.5}
+                />
+              </XAxis>
+              <YAxis
+                {...axis}
+                width={58}
+                type="number"
+                domain={[0, Math.ceil(waiting.cheapest.costPer1000 * 3)]}
+                allowDataOverflow
+                tickCount={4}
+              >
+                <Label
+                  value={t('waiting.per1000')}
+                  angle={-90}
+                  position="insideLeft"
+                  fill={ink('faint')}
+                  fontSize={13.5}
+                  style={{ textAnchor: 'middle' }}
+                />
+              </YAxis>
+              <Line dataKey="costPer1000" stroke={ink('steel')} strokeWidth={2} dot={false} isAnimationActive={false} />
+              <ReferenceLine x={bySpeeds} stroke={ink('madder')} strokeWidth={2} />
+              {worn !== null && (
+                <ReferenceLine x={worn} stroke={ink('ink')} strokeDasharray="2 3">
+                  <Label value={t('forecast.now')} position="insideTopRight" fill={ink('faint')} fontSize={13} />
+                </ReferenceLine>
+              )}
+              <ReferenceDot
+                x={waiting.cheapest.elongation}
+                y={waiting.cheapest.costPer1000}
+                r={6}
+                fill={ink('brass')}
+                stroke={ink('paper')}
+              />
+            </ComposedChart>
+          </ResponsiveContainer>
+        </Box>
+        <Stack sx={{ gap: 1 }}>
+          <Typography>
+            {t('waiting.cheapest', {
+              at: percent(waiting.cheapest.elongation),
+              cost: number(waiting.cheapest.costPer1000, 2),
+            })}
+          </Typography>
+          <Typography>{t('waiting.next500', { cost: number(waiting.next500, 2) })}</Typography>
+          {waiting.efficiencyLost !== null && (
+            <Typography variant="body2" color="textSecondary">
+              {t('waiting.efficiency', { lost: number(waiting.efficiencyLost, 1) })}
+            </Typography>
+          )}
+          <Typography variant="h3" component="h3" color="textSecondary" sx={{ mt: 0.5 }}>
+            {t('waiting.sprockets')}
+          </Typography>
+          <Box component="ul" sx={{ m: 0, pl: 2.5, '& li': { mb: 0.5 } }}>
+            <Typography component="li" variant="body2">
+              {t(advice ? 'waiting.byMark' : 'waiting.byMarkNot')}
+            </Typography>
+            <Typography component="li" variant="body2">
+              {sprockets.over[2] <= 0
+                ? t('waiting.neverOver', { used: share(sprockets.used[1]) })
+                : t('waiting.over', {
+                    middle: distance(real(sprockets.over[1]), unit),
+                    low: distance(real(sprockets.over[0]), unit),
+                    high: distance(real(sprockets.over[2]), unit),
+                    used: share(sprockets.used[1]),
+                    usedLow: share(sprockets.used[0]),
+                    usedHigh: share(sprockets.used[2]),
+                  })}
+            </Typography>
+            <Typography component="li" variant="body2">
+              {t('waiting.proof')}
+            </Typography>
+          </Box>
+          <Typography variant="body2" sx={{ fontWeight: 600 }}>
+            {t(
+              advice
+                ? 'waiting.restsOnMark'
+                : sprockets.used[1] > 0.5
+                  ? 'waiting.restsOnDistance'
+                  : 'waiting.restsOnNothing',
+            )}
+          </Typography>
+        </Stack>
+      </Box>
+    </Box>
+  )
+}
