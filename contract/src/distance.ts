@@ -2,16 +2,8 @@ import * as v from 'valibot'
 import { DistanceUnit, Id, line, Moment } from './common.ts'
 import { BikeRecord, ById } from './bikes.ts'
 import { endpoint } from './endpoint.ts'
-import { RideRate, Surface } from './forecast.ts'
+import { RideRate, Surface, SurfaceKm } from './forecast.ts'
 import { OdometerEntry } from './readings.ts'
-
-const SurfaceKm = v.object({
-  dry: v.number(),
-  damp: v.number(),
-  wet: v.number(),
-  gritty: v.number(),
-  unknown: v.number(),
-})
 
 /** A ride as it stands. */
 export const Ride = v.object({
@@ -35,7 +27,7 @@ export const Ledger = v.object({
     v.object({
       id: Id,
       at: Moment,
-      kind: v.picklist(['odometer', 'statement']),
+      kind: v.picklist(['odometer', 'statement', 'chain-start']),
       typed: v.string(),
       unit: DistanceUnit,
       km: v.number(),
@@ -159,10 +151,17 @@ export const distanceEndpoints = {
     name: 'recordStatement',
     method: 'POST',
     path: '/bikes/:id/statement',
-    summary: 'Write down what the customer says a year’s distance is.',
+    summary:
+      'Write down what the customer says: a year’s distance, or what the chain had run before it was known here.',
     access: 'writer',
     params: ById,
-    body: v.object({ id: Id, occurredAt: Moment, typed: line(20), unit: DistanceUnit }),
+    body: v.object({
+      id: Id,
+      occurredAt: Moment,
+      of: v.optional(v.picklist(['year', 'chain-start']), 'year'),
+      typed: line(20),
+      unit: DistanceUnit,
+    }),
     result: BikeRecord,
     creates: true,
   }),

@@ -26,6 +26,15 @@ export const ChainLife = v.object({
   prior: WearPrior,
 })
 
+/** Kilometres by surface. */
+export const SurfaceKm = v.object({
+  dry: v.number(),
+  damp: v.number(),
+  wet: v.number(),
+  gritty: v.number(),
+  unknown: v.number(),
+})
+
 const Quantiles = v.tuple([v.number(), v.number(), v.number()])
 
 /** When a chain crosses its limit, as the core gives it. */

@@ -1,7 +1,7 @@
 import * as v from 'valibot'
 import { Explanation, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
-import { ChainLife } from './forecast.ts'
+import { ChainLife, SurfaceKm } from './forecast.ts'
 import { InstrumentKind } from './instruments.ts'
 
 export const VerdictWord = v.picklist([
@@ -135,6 +135,8 @@ export const VerdictInput = v.object({
   otherRules: v.array(HouseRule),
   /** What the forecast rests on beside the readings; absent where no chain is fitted. */
   life: v.exactOptional(ChainLife),
+  /** What the bike was ridden on, over everything recorded. */
+  mix: v.exactOptional(SurfaceKm),
   /** What the forecast said of being over; null when it was withheld. */
   forecast: v.exactOptional(v.nullable(v.object({ overNow: v.number(), overAhead: v.number() }))),
 })

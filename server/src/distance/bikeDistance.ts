@@ -46,6 +46,8 @@ export function shopRiding(work: Work): ShopRiding {
 /** What a bike was ridden, by everything recorded of it. */
 export interface BikeDistance {
   readonly entries: readonly StandingEntry[]
+  /** What the customer said a chain had run before it was known here, oldest first. */
+  readonly chainStarts: readonly StandingEntry[]
   readonly rides: readonly StandingRide[]
   readonly view: LedgerView
   readonly rate: RideRate
@@ -78,6 +80,7 @@ export async function bikeDistance(
   const ownRate = rideRate({ ...view, statedKmPerYear }, assumed.distance)
   return {
     entries,
+    chainStarts: all.filter(({ kind }) => kind === 'chain-start'),
     rides,
     view,
     mix,

@@ -155,6 +155,29 @@ describe('the ledger', () => {
     expect(body.verdictInput?.life?.rate.kmPerDay).toBeGreaterThan(0)
     expect((await ledger(id)).entries[0]).toMatchObject({ kind: 'statement', km: 1200 })
   })
+  it('takes what the customer says a chain had run before for its start, until it is taken back', async () => {
+    const id = await bikeId('crew bike 2')
+    const before = await record(id)
+    const said = {
+      id: v7(),
+      of: 'chain-start' as const,
+      occurredAt: new Date().toISOString(),
+      typed: '900',
+      unit: 'km' as const,
+    }
+    const { body } = await shop.device.ask(endpoints.recordStatement, { params: { id }, body: said })
+    if (before.chain?.start === 'fitted') {
+      expect(body.verdictInput?.life?.start).toBe('fitted')
+      return
+    }
+    const factor = body.verdictInput!.life!.usualFactor
+    expect(body.verdictInput?.life?.start).toMatchObject({ value: 0.9 * factor })
+    const back = await shop.device.ask(endpoints.removeEntry, {
+      params: { id: said.id },
+      body: { id: v7(), reason: 'of another bike' },
+    })
+    expect(back.body.verdictInput?.life?.start).toBe('unknown')
+  })
   it('gives each chain of a rotation only what it ran while it was fitted', async () => {
     const { chains, rides } = await ledger(await bikeId('courier'))
     expect(chains.length).toBeGreaterThanOrEqual(3)

@@ -106,18 +106,24 @@ export async function recordOdometer(work: Work, bikeId: string, value: RecordOd
   return bikeRecord(work, bikeId)
 }
 
-/** Writes down what the customer says a year's distance is. */
+/** Writes down what the customer says: a year's distance, or what the chain had run before. */
 export async function recordStatement(
   work: Work,
   bikeId: string,
-  { id, occurredAt, typed, unit }: { id: string; occurredAt: string; typed: string; unit: 'km' | 'mi' },
+  {
+    id,
+    of,
+    occurredAt,
+    typed,
+    unit,
+  }: { id: string; of: 'year' | 'chain-start'; occurredAt: string; typed: string; unit: 'km' | 'mi' },
 ): Promise<BikeRecord> {
   await lockKnownBike(work, bikeId)
   await appendEntry(work, {
     ...entryBy(work),
     id,
     bikeId,
-    kind: 'statement',
+    kind: of === 'year' ? 'statement' : 'chain-start',
     occurredAt: new Date(occurredAt),
     typed,
     unit,
@@ -141,7 +147,7 @@ export async function correctEntry(work: Work, id: string, value: CorrectEntry):
       ...entryBy(work),
       id: value.id,
       bikeId,
-      kind: 'statement',
+      kind: entry.kind,
       occurredAt: entry.at,
       typed: value.typed,
       unit: value.unit,

@@ -1,12 +1,12 @@
 import type { LedgerRide, Surface, SurfaceKm } from '@pelrin/core'
-import { NO_KM } from '@pelrin/core'
+import { NO_KM, SURFACES } from '@pelrin/core'
 import type { DistanceEntryRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
 
 export interface StandingEntry {
   id: string
   at: Date
-  kind: 'odometer' | 'statement'
+  kind: 'odometer' | 'statement' | 'chain-start'
   km: number
   typed: string
   unit: 'km' | 'mi'
@@ -89,13 +89,12 @@ export const asLedgerRide = ({ id, from, to, km, surface, profile }: StandingRid
   ...(profile === null ? {} : { profile }),
 })
 
-/** Kilometres by surface over the rides of a customer, or with none named of the whole shop. */
+/** Kilometres by surface over a customer's bikes, or with none named over the whole shop, by their states. */
 export async function surfaceMix(work: Work, customerId: string | null): Promise<SurfaceKm> {
-  const sums = await work.select<{ surface: Surface; km: number }>(
-    `SELECT r.surface, sum(r.km) AS km FROM rides r JOIN bikes b ON b.id = r.bike_id
-     WHERE ${RIDE_STANDS} AND r.surface IS NOT NULL ${customerId === null ? '' : 'AND b.customer_id = :customerId'}
-     GROUP BY r.surface`,
+  const of = (surface: Surface): string => `coalesce(sum((s.mix->>'${surface}')::float), 0) AS ${surface}`
+  const [sums] = await work.select<Record<Surface, number>>(
+    `SELECT ${SURFACES.map(of).join(', ')} FROM bike_state s ${customerId === null ? '' : 'JOIN bikes b ON b.id = s.bike_id WHERE b.customer_id = :customerId'}`,
     { customerId },
   )
-  return { ...NO_KM, ...Object.fromEntries(sums.map(({ surface, km }) => [surface, km])) }
+  return { ...NO_KM, ...sums }
 }

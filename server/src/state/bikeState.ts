@@ -117,6 +117,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known?: ChainF
     decision: decision?.decision ?? null,
     forecast,
     overOn: daysToLimit === null ? null : daysLater(dayIn(zone, asOf), Math.round(daysToLimit)),
+    mix: input.mix ?? null,
     kmPerDay:
       input.life && (input.life.rate.basis === 'recent' || input.life.rate.basis === 'older')
         ? input.life.rate.kmPerDay

@@ -9,8 +9,6 @@ export interface PresentFitting {
   pitches: number | null
   care: CareKind
   start: 'fitted' | 'stated' | 'unknown'
-  statedS: number | null
-  statedU: number | null
   from: Date
   countChangedAt: Date | null
 }
@@ -18,8 +16,7 @@ export interface PresentFitting {
 /** The chain now on a bike, and since when; null with none. */
 export async function presentFitting(work: Work, bikeId: string): Promise<PresentFitting | null> {
   const [found] = await work.select<PresentFitting>(
-    `SELECT f.id, f.chain_id AS "chainId", c.name AS "chainName", c.pitches, c.care, f.start, f.bike_id AS "bikeId",
-       f.stated_s AS "statedS", f.stated_u AS "statedU", lower(f.during) AS "from",
+    `SELECT f.id, f.chain_id AS "chainId", c.name AS "chainName", c.pitches, c.care, f.start, f.bike_id AS "bikeId", lower(f.during) AS "from",
        (SELECT max(e.occurred_at) FROM chain_events e
         WHERE e.chain_id = f.chain_id AND NOT e.deleted
           AND NOT EXISTS (SELECT 1 FROM chain_events later WHERE later.supersedes_id = e.id)) AS "countChangedAt"

@@ -118,6 +118,7 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
       ...(Object.keys(overrides).length === 0 ? {} : { assumptions: { ...overrides } }),
       otherRules: otherRules(rules, rule, bike),
       ...(life === null ? {} : { life }),
+      mix: distance.mix,
       forecast: forecast && { overNow: forecast.overNow, overAhead: forecast.overAhead },
     },
   }
@@ -127,14 +128,14 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
 function lifeOf(
   fitting: PresentFitting,
   chainDistance: ChainDistance,
-  { rate, usual }: BikeDistance,
+  { rate, usual, chainStarts }: BikeDistance,
   readings: readonly ForecastReading[],
   prior: ChainLife['prior'],
 ): VerdictInput['life'] & object {
   const at = new Date(Math.max(chainDistance.lastAt.getTime(), ...readings.map(({ occurredAt }) => occurredAt)))
   return {
     care: fitting.care,
-    start: fitting.start === 'stated' ? { value: fitting.statedS ?? 0, u: fitting.statedU ?? 0 } : fitting.start,
+    start: statedStart(fitting, chainStarts, usual.factor) ?? (fitting.start === 'fitted' ? 'fitted' : 'unknown'),
     sNow: chainDistance.sAt(at),
     at: at.getTime(),
     usualFactor: usual.factor,
@@ -147,4 +148,20 @@ function lifeOf(
 function usualSurface(mix: SurfaceKm): Surface | null {
   const most = SURFACES.reduce((a, b) => (mix[b] > mix[a] ? b : a))
   return mix[most] > 0 ? most : null
+}
+
+/** How far off what a customer says a chain has run may be: share of it, and never less than so many km. */
+const STATED_SHARE = 0.25
+const STATED_LEAST_KM = 100
+
+/** What a chain that came in with its bike had run before, where somebody said so since. */
+function statedStart(
+  { start, from }: PresentFitting,
+  chainStarts: BikeDistance['chainStarts'],
+  usualFactor: number,
+): { value: number; u: number } | null {
+  const said = start === 'fitted' ? undefined : chainStarts.findLast(({ at }) => at >= from)
+  if (!said) return null
+  const weighted = (km: number): number => (km * usualFactor) / 1000
+  return { value: weighted(said.km), u: weighted(Math.max(STATED_LEAST_KM, STATED_SHARE * said.km)) }
 }

@@ -23,14 +23,9 @@ const FACT = `
   deleted boolean NOT NULL DEFAULT false`
 
 const UP = `
--- A statement says what a bike is ridden in a year, as its customer told it.
+-- As its customer told it: what a bike is ridden in a year, or what its chain had run before it was known here.
 ALTER TABLE distance_entries DROP CONSTRAINT distance_entries_kind_check;
-ALTER TABLE distance_entries ADD CONSTRAINT distance_entries_kind_check CHECK (kind IN ('odometer', 'statement'));
-
--- What a chain had run before it was known here, thousand weighted km, where its start is stated.
-ALTER TABLE fittings
-  ADD COLUMN stated_s double precision CHECK (stated_s >= 0),
-  ADD COLUMN stated_u double precision CHECK (stated_u >= 0);
+ALTER TABLE distance_entries ADD CONSTRAINT distance_entries_kind_check CHECK (kind IN ('odometer', 'statement', 'chain-start'));
 
 -- A ride service's account of one bike. What was pulled is remembered by a cursor, so that a pull goes on where the
 -- last one ended.
@@ -157,6 +152,7 @@ CREATE UNIQUE INDEX forecast_runs_one_at_a_time ON forecast_runs (shop_id) WHERE
 ALTER TABLE bike_state
   ADD COLUMN forecast jsonb,
   ADD COLUMN over_on date,
+  ADD COLUMN mix jsonb,
   ADD COLUMN km_per_day double precision;
 `
 
@@ -168,10 +164,9 @@ CREATE POLICY own_shop ON ${table} USING (shop_id = pelrin_shop()) WITH CHECK (s
 ).join('\n')
 
 const DOWN = `
-ALTER TABLE bike_state DROP COLUMN forecast, DROP COLUMN over_on, DROP COLUMN km_per_day;
+ALTER TABLE bike_state DROP COLUMN forecast, DROP COLUMN over_on, DROP COLUMN mix, DROP COLUMN km_per_day;
 DROP TABLE ride_tracks, rides, staged_rides, ride_imports, csv_mappings, ride_accounts, prior_versions, forecast_runs;
-ALTER TABLE fittings DROP COLUMN stated_s, DROP COLUMN stated_u;
-DELETE FROM distance_entries WHERE kind = 'statement';
+DELETE FROM distance_entries WHERE kind <> 'odometer';
 ALTER TABLE distance_entries DROP CONSTRAINT distance_entries_kind_check;
 ALTER TABLE distance_entries ADD CONSTRAINT distance_entries_kind_check CHECK (kind IN ('odometer'));
 `

@@ -146,8 +146,6 @@ export function defineModels(sequelize: Sequelize) {
       during: { type: DataTypes.RANGE(DataTypes.DATE) },
       start: text,
       endReason: text,
-      statedS: real,
-      statedU: real,
       personId: uuid,
       recordedAt: moment,
     }),
@@ -367,6 +365,7 @@ export function defineModels(sequelize: Sequelize) {
       decision: text,
       forecast: json,
       overOn: day,
+      mix: json,
       kmPerDay: real,
     }),
     Audit: table<rows.AuditRow>('audit', {

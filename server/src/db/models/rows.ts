@@ -9,6 +9,7 @@ import type {
   DriveType,
   ChainForecast,
   Surface,
+  SurfaceKm,
 } from '@pelrin/core'
 import type {
   CsvMapping,
@@ -154,14 +155,12 @@ export interface FittingRow {
   during: readonly [{ value: Date; inclusive: boolean }, { value: Date | null; inclusive: boolean }]
   start: 'fitted' | 'stated' | 'unknown'
   endReason: string | null
-  statedS: number | null
-  statedU: number | null
   personId: string
   recordedAt: Date
 }
 export interface DistanceEntryRow extends FactRow {
   bikeId: string
-  kind: 'odometer' | 'statement'
+  kind: 'odometer' | 'statement' | 'chain-start'
   typed: string
   unit: 'km' | 'mi'
   km: number
@@ -389,6 +388,8 @@ export interface BikeStateRow {
   forecast: ChainForecast | null
   /** The day by which it is over with an even chance; null when no forecast is shown or it lies too far. */
   overOn: string | null
+  /** Kilometres by surface over everything recorded. */
+  mix: SurfaceKm | null
   /** What the bike is ridden, where that is recorded and not assumed. */
   kmPerDay: number | null
 }

@@ -82,7 +82,7 @@ export function DistancePlace() {
           {t('distanceOf.factor', { factor: number(data.usual.factor, 2) })}{' '}
           {data.chainKmToday !== null && t('distanceOf.today', { km: distance(data.chainKmToday, unit) })}
         </Typography>
-        <WriteDown bikeId={id} unit={unit} />
+        <WriteDown bikeId={id} unit={unit} startUnknown={record.chain !== null && record.chain.start !== 'fitted'} />
         <RideList bikeId={id} ledger={data} unit={unit} />
       </Stack>
       <Stack

@@ -51,9 +51,11 @@ export function EntryList({ bikeId, ledger, unit }: { bikeId: string; ledger: Le
           >
             <Typography variant="body2">
               <Box component="span" sx={{ fontWeight: 600 }}>
-                {entry.kind === 'statement'
-                  ? t('distanceOf.perYear', { km: distance(entry.km, entry.unit) })
-                  : distance(entry.km, entry.unit)}
+                {entry.kind === 'odometer'
+                  ? distance(entry.km, entry.unit)
+                  : t(entry.kind === 'statement' ? 'distanceOf.perYear' : 'distanceOf.hadRun', {
+                      km: distance(entry.km, entry.unit),
+                    })}
               </Box>{' '}
               {day(entry.at)}
               {entry.restarted && `, ${t('distanceOf.restarted')}`}

@@ -9,10 +9,19 @@ import { ask } from '../../api/client.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { useLedgerWrite } from './useLedgerWrite.ts'
 
-type Kind = 'ride' | 'odometer' | 'statement'
+type Kind = 'ride' | 'odometer' | 'statement' | 'chain-start'
 
 /** Writes down a ride, an odometer value, or what the customer says of a year. */
-export function WriteDown({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
+export function WriteDown({
+  bikeId,
+  unit,
+  startUnknown,
+}: {
+  bikeId: string
+  unit: 'km' | 'mi'
+  /** The chain came in with the bike: what it had run before can be said. */
+  startUnknown: boolean
+}) {
   const { t } = useTranslation()
   const [kind, setKind] = useState<Kind>('ride')
   return (
@@ -24,7 +33,7 @@ export function WriteDown({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' 
         aria-label={t('distanceOf.add')}
         sx={{ mb: 1.25, '& button': { minHeight: 48, px: 2.25 } }}
       >
-        {(['ride', 'odometer', 'statement'] as const).map((one) => (
+        {(['ride', 'odometer', 'statement', ...(startUnknown ? ['chain-start' as const] : [])] as const).map((one) => (
           <ToggleButton key={one} value={one}>
             {t(`distanceOf.${one}`)}
           </ToggleButton>
@@ -141,7 +150,7 @@ function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
   )
 }
 
-function ValueForm({ bikeId, unit, kind }: { bikeId: string; unit: 'km' | 'mi'; kind: 'odometer' | 'statement' }) {
+function ValueForm({ bikeId, unit, kind }: { bikeId: string; unit: 'km' | 'mi'; kind: Exclude<Kind, 'ride'> }) {
   const { t } = useTranslation()
   const { busy, wrong, code, write } = useLedgerWrite(bikeId)
   const [typed, setTyped] = useState('')
@@ -149,9 +158,14 @@ function ValueForm({ bikeId, unit, kind }: { bikeId: string; unit: 'km' | 'mi'; 
   const lower = code === 'odometer-lower'
   const save = async (answer?: 'restarted' | 'as-it-is'): Promise<void> => {
     const body = { id, occurredAt: new Date().toISOString(), typed, unit, ...(answer ? { lower: answer } : {}) }
-    const asking = { params: { id: bikeId }, body, key: `${id}${answer ?? ''}` }
+    const asking = { params: { id: bikeId }, key: `${id}${answer ?? ''}` }
     const written = await write(() =>
-      kind === 'odometer' ? ask(endpoints.recordOdometer, asking) : ask(endpoints.recordStatement, asking),
+      kind === 'odometer'
+        ? ask(endpoints.recordOdometer, { ...asking, body })
+        : ask(endpoints.recordStatement, {
+            ...asking,
+            body: { ...body, of: kind === 'statement' ? 'year' : 'chain-start' },
+          }),
     )
     if (!written) return
     setTyped('')

@@ -41,6 +41,7 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
                   : day(summary.checkOn)}
           </Box>
         </Row>
+        {summary.overOn !== null && <Row name={t('forecast.by')}>{day(summary.overOn)}</Row>}
         <Row name={t('stand.measured')}>{summary.measuredAt === null ? t('stand.never') : ago(summary.measuredAt)}</Row>
         <Row name={t('stand.odometer')}>
           {lastOdometer ? `${distance(lastOdometer.km, unit)}, ${day(lastOdometer.at)}` : t('app.unknown')}
