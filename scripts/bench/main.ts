@@ -105,8 +105,10 @@ for (const files of [1, 10, 100]) {
   })
   const bytes = paths.reduce((sum, path) => sum + statSync(path).size, 0)
   let began = performance.now()
-  for (const path of paths) for await (const _ of createReadStream(path)) void _
+  let readBytes = 0
+  for (const path of paths) for await (const chunk of createReadStream(path)) readBytes += (chunk as Buffer).length
   const floor = performance.now() - began
+  if (readBytes !== bytes) throw new Error('not every byte was read')
   began = performance.now()
   for (const path of paths) await readRideFile(path, 'UTC', () => null)
   const took = performance.now() - began
