@@ -48,8 +48,14 @@ export function ForecastWords({
       <Fact name={t('forecast.left')} large={over ? t('forecast.leftNone') : distance(kmLeft[1], unit)} alarm={over}>
         {!over && t('forecast.range', { low: distance(kmLeft[0], unit), high: distance(kmLeft[2], unit) })}
       </Fact>
-      <Fact name={t('forecast.by')} large={middle ?? t('forecast.byNever')} alarm={over}>
-        {low && high ? t('forecast.byRange', { low, high }) : low ? t('forecast.byLater', { day: low }) : ''}
+      <Fact name={t('forecast.by')} large={over ? t('forecast.byNow') : (middle ?? t('forecast.byNever'))} alarm={over}>
+        {over
+          ? t('forecast.byNowWhy', { day: middle })
+          : low && high
+            ? t('forecast.byRange', { low, high })
+            : low
+              ? t('forecast.byLater', { day: low })
+              : ''}
       </Fact>
       <Fact
         name={t('forecast.chanceNow')}

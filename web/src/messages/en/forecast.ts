@@ -17,7 +17,7 @@ export const waiting = {
   proof: 'The proof is the test ride under a new chain: it skips under load, or it does not.',
   restsOnMark: 'Advice: try the sprockets. It rests on the sprocket mark.',
   restsOnDistance: 'Advice: try the sprockets. It rests on the distance ridden over the limit.',
-  restsOnNothing: 'Advice: nothing speaks against these sprockets but the test ride decides.',
+  restsOnNothing: 'Advice: keep these sprockets. No mark and no distance speaks against them; the test ride decides.',
 } as const
 
 /** What a forecast says. */
@@ -50,6 +50,8 @@ export const forecast = {
   byRange: '{{low}} to {{high}}, 9 in 10',
   byLater: 'later than {{day}}',
   byNever: 'not within twenty years',
+  byNow: 'already',
+  byNowWhy: 'as of {{day}}, the last thing recorded',
   chanceNow: 'Over now',
   next: 'Next look by',
   nextIn: '{{km}} from the last entry',
