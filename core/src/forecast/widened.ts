@@ -25,5 +25,5 @@ export function widenedCrossing(
   if (plain <= sNow || middle <= sNow) return plain
   const apart = Math.log((plain - sNow) / (middle - sNow))
   const further = jstat.jStat.normal.inv(probability, 0, 1) * lawOff
-  return sNow + (middle - sNow) * Math.exp(Math.sign(further) * Math.hypot(apart, further))
+  return sNow + (middle - sNow) * Math.exp(Math.sign(probability - 0.5) * Math.hypot(apart, further))
 }
