@@ -67,6 +67,8 @@ export const DEFAULTS = {
     sprocketMark: { floor: 0.75, overLimit: 0.25 },
     /** Everything the chain runs on is suspect from the larger of this and limit plus margin, %. */
     everythingMark: { floor: 1.0, overLimit: 0.5 },
+    /** A fixed rhythm of looks, days: the earlier of it and the forecast applies. 0: none. */
+    rhythmDays: 0,
     /** Days to the next look while keep riding stands and no forecast is nearer. */
     checkDays: 180,
     /** Days to the next look while closing in stands and no forecast is nearer. */

@@ -262,3 +262,28 @@ describe('deciding otherwise', () => {
     )
   })
 })
+
+describe('a fixed rhythm', () => {
+  it('sets a rhythm: nobody’s next look is later than that after the last', async () => {
+    const { body: session } = await shop.device.ask(endpoints.session)
+    const { body: rules } = await shop.device.ask(endpoints.houseRules)
+    const change = (overrides: Record<string, number>, fromVersion: number): RuleChange => ({
+      kind: 'assumptions',
+      fromVersion,
+      overrides,
+    })
+    const late = (): Promise<{ n: number }[]> =>
+      inShop(shop.database, session.shop.id, null, (work) =>
+        work.select<{ n: number }>(
+          `SELECT count(*)::int AS n FROM bike_state WHERE measured_at IS NOT NULL AND decision IS NULL
+           AND check_on > (measured_at AT TIME ZONE 'Europe/London')::date + 21`,
+        ),
+      )
+    expect((await late())[0]?.n).toBeGreaterThan(10)
+    const { version, overrides } = rules.assumptions
+    await make(change({ ...overrides, 'verdict.rhythmDays': 21 }, version))
+    expect((await late())[0]?.n).toBe(0)
+    await make(change({ ...overrides }, version + 1))
+    expect((await late())[0]?.n).toBeGreaterThan(10)
+  })
+})

@@ -53,6 +53,9 @@ export async function refreshBikeState(work: Work, bikeId: string, forecast?: Ch
   })
 }
 
+/** The earlier of two days; a rhythm the shop does not have moves nothing. */
+const earlier = (day: string, rhythm: string | null): string => (rhythm !== null && rhythm < day ? rhythm : day)
+
 /** What a bike's state is by its facts. */
 export async function deriveBikeState(work: Work, bikeId: string, known?: ChainForecast | null): Promise<BikeStateRow> {
   const [verdict] = await work.select<LatestVerdict>(
@@ -79,7 +82,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known?: ChainF
     measuredAt ?? (outcome.word === 'not-measured-yet' && fitting ? fitting.from : verdict.occurredAt),
   )
   // What was decided otherwise is looked at again soon, whatever the verdict would have waited for.
-  const { decidedCheckDays } = assumptionsWith(input.assumptions).verdict
+  const { decidedCheckDays, rhythmDays } = assumptionsWith(input.assumptions).verdict
   const forecast = known === undefined ? forecastOf(verdict) : known
   const shown = forecast?.withheld === null ? forecast : null
   const asOf = new Date(input.life?.at ?? verdict.occurredAt)
@@ -91,7 +94,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known?: ChainF
     ? daysLater(dayIn(zone, decision.occurredAt), decidedCheckDays)
     : outcome.checkInDays === null
       ? null
-      : (byForecast ?? daysLater(from, outcome.checkInDays))
+      : earlier(byForecast ?? daysLater(from, outcome.checkInDays), rhythmDays > 0 ? daysLater(from, rhythmDays) : null)
   const daysToLimit = shown?.daysLeft[1] ?? null
   return {
     bikeId,

@@ -111,6 +111,7 @@ export const assumed = {
   'verdict-sprocketMark-overLimit': 'and from this much over the limit by speeds',
   'verdict-everythingMark-floor': 'Everything it runs on is suspect from at least',
   'verdict-everythingMark-overLimit': 'and from this much over the limit by speeds',
+  'verdict-rhythmDays': 'Look at every chain at least so often (0: as the forecast says)',
   'verdict-checkDays': 'Next look while keep riding stands',
   'verdict-closingInCheckDays': 'Next look while closing in stands',
   'verdict-firstCheckDays': 'First look at a new chain',
