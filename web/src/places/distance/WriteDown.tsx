@@ -99,7 +99,7 @@ function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
         value={from}
         onChange={(e) => setFrom(e.target.value)}
         helperText=" "
-        sx={{ width: 116 }}
+        sx={{ width: 140 }}
       />
       <TextField
         {...field}
