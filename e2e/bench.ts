@@ -22,6 +22,8 @@ export async function signIn(page: Page, name = 'tove', password = 'causeway-1',
 export async function putOnStand(page: Page, text: string, heading: string): Promise<void> {
   await page.keyboard.type(text, { delay: 40 })
   await page.keyboard.press('Enter')
+  // The bike may be on the stand already: only an empty finder says that it was found.
+  await expect(page.getByRole('combobox', { name: 'Find a bike' })).toHaveValue('')
   await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
   await expect(page.getByText(/on the stand since/).first()).toBeVisible()
 }

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { measure, putOnStand, signIn } from './bench.ts'
+import { putOnStand, signIn } from './bench.ts'
 
 const DAY = 86_400_000
 /** A ride of so many km within an hour, some days ago, as a device writes it. */
@@ -77,8 +77,9 @@ test('rides come in from files once, previewed before anything is written, and f
 
 test('the forecast follows what is typed', async ({ page }) => {
   await signIn(page)
-  await putOnStand(page, 'nell sand racer', 'Nell Quayle')
-  await measure(page)
+  const found = (await (await page.request.get('/api/v1/find?q=sand%20racer')).json()) as { id: string }[]
+  await page.goto(`/bikes/${found[0]?.id ?? ''}/measure`)
+  await expect(page.getByRole('textbox', { name: 'Spot 1' })).toBeFocused()
   await page.keyboard.type('305.9')
   const left = page
     .getByTestId('forecast')

@@ -52,7 +52,7 @@ test('one reading, from the rule to the verdict, without a mouse', async ({ page
 
 test('while typing, rule and verdict follow each key', async ({ page }) => {
   await signIn(page)
-  await putOnStand(page, 'quay school pool 3', 'Quay School')
+  await putOnStand(page, 'quay school pool 7', 'Quay School')
   await measure(page)
   const live = page.getByTestId('live')
   const drawing = page.getByRole('img', { name: /pitches on the rule|waiting for a length/ })
@@ -148,7 +148,7 @@ test('every number says why', async ({ page }) => {
     .getByRole('complementary')
     .getByRole('button', { name: /^Why\?/ })
     .click()
-  await expect(why).toContainText('odometer when fitted')
+  await expect(why).toContainText('on dry roads')
 })
 
 test('a key that begins a name still finds it', async ({ page }) => {
