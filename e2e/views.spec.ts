@@ -34,6 +34,9 @@ for (const colorScheme of ['light', 'dark'] as const)
     await page.keyboard.press('b')
     await expect(page.getByRole('region', { name: 'Timeline' })).toBeVisible()
     await expectAccessible(page, rules)
+    await page.keyboard.press('k')
+    await expect(page.getByRole('heading', { level: 1, name: 'Distance and rides' })).toBeVisible()
+    await expectAccessible(page, rules)
     await page.keyboard.press('Shift+Digit2')
     await expect(page.getByRole('table')).toBeVisible()
     await expectAccessible(page, rules)
@@ -46,6 +49,7 @@ for (const colorScheme of ['light', 'dark'] as const)
     await expectAccessible(page, rules)
     for (const [path, heading] of [
       ['/rule-chart', 'Rule chart'],
+      ['/insight', 'Insight'],
       ['/house-rules', 'House rules'],
     ] as const) {
       await page.goto(path)
@@ -82,7 +86,9 @@ for (const [name, width, height] of [
     const context = await browser.newContext({ viewport: { width, height } })
     const page = await context.newPage()
     await signIn(page)
-    for (const path of ['/', '/rack', '/gauges', '/house-rules', '/rule-chart']) {
+    const found = (await (await page.request.get('/api/v1/find?q=sand%20racer')).json()) as { id: string }[]
+    const bike = `/bikes/${found[0]?.id ?? ''}`
+    for (const path of ['/', '/rack', bike, `${bike}/distance`, '/gauges', '/insight', '/house-rules', '/rule-chart']) {
       await page.goto(path)
       await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible()
       const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
