@@ -122,6 +122,14 @@ export const DEFAULTS = {
     /** The ride rate looks back so many days from the last recorded one; a day counts half after so many. */
     rateDays: 84,
     rateHalfLifeDays: 42,
+    /** How much a week's distance varies where rides do not tell, share of the mean week. */
+    weekScatter: 0.7,
+    /** How far a rate the customer stated, or the shop's mean, may be off, share. */
+    statedRateScatter: 0.3,
+    shopRateScatter: 0.8,
+    /** How far off what a customer says a chain had run may be: share of it, and never less than so many km. */
+    statedStartShare: 0.25,
+    statedStartLeastKm: 100,
     /** Two files are one ride when they overlap over more than this share of their time and differ by less in distance. */
     sameRideOverlap: 0.8,
     sameRideDistance: 0.05,

@@ -1,3 +1,4 @@
+import type { Assumptions } from '../assumptions.ts'
 import { DEFAULTS } from '../defaults.ts'
 import { distanceBetween, type Segment } from './ledger.ts'
 import { totalKm } from './surface.ts'
@@ -6,11 +7,11 @@ const DAY_MS = 86_400_000
 const WEEK_DAYS = 7
 /** Weeks that must be recorded before their scatter says more than what is usual. */
 const WEEKS_FOR_SCATTER = 4
-/** How much a week of a rider nobody recorded varies, share of its mean. */
-const USUAL_WEEK_SCATTER = 0.7
-/** How far a stated or a shop's mean rate may be off, share. */
-const STATED_MEAN_SCATTER = 0.3
-const SHOP_MEAN_SCATTER = 0.8
+/** The values a rate reads; a shop's own or the shipped ones. */
+type RateAssumptions = Pick<
+  Assumptions['distance'],
+  'rateDays' | 'rateHalfLifeDays' | 'weekScatter' | 'statedRateScatter' | 'shopRateScatter'
+>
 
 /** How much a bike is ridden. */
 export interface RideRate {
@@ -39,26 +40,31 @@ export interface RideRateInput {
  */
 export function rideRate(
   { segments, lastAt, statedKmPerYear = null, shopKmPerDay = null }: RideRateInput,
-  assumed: { readonly rateDays: number; readonly rateHalfLifeDays: number } = DEFAULTS.distance,
+  assumed: RateAssumptions = DEFAULTS.distance,
 ): RideRate {
   const first = segments[0]?.from
   if (lastAt !== null && first !== undefined) {
     const since = Math.max(first, lastAt - assumed.rateDays * DAY_MS)
-    const recent = recorded(segments, since, lastAt, assumed.rateHalfLifeDays)
+    const recent = recorded(segments, since, lastAt, assumed.rateHalfLifeDays, assumed.weekScatter)
     if (recent) return { ...recent, basis: 'recent' }
-    const older = recorded(segments, first, lastAt, assumed.rateHalfLifeDays * 4)
+    const older = recorded(segments, first, lastAt, assumed.rateHalfLifeDays * 4, assumed.weekScatter)
     if (older) return { ...older, basis: 'older' }
   }
   if (statedKmPerYear !== null && statedKmPerYear > 0)
     return {
       kmPerDay: statedKmPerYear / 365.25,
-      weekScatter: USUAL_WEEK_SCATTER,
-      meanScatter: STATED_MEAN_SCATTER,
+      weekScatter: assumed.weekScatter,
+      meanScatter: assumed.statedRateScatter,
       basis: 'statement',
     }
   if (shopKmPerDay !== null && shopKmPerDay > 0)
-    return { kmPerDay: shopKmPerDay, weekScatter: USUAL_WEEK_SCATTER, meanScatter: SHOP_MEAN_SCATTER, basis: 'shop' }
-  return { kmPerDay: 0, weekScatter: USUAL_WEEK_SCATTER, meanScatter: SHOP_MEAN_SCATTER, basis: 'none' }
+    return {
+      kmPerDay: shopKmPerDay,
+      weekScatter: assumed.weekScatter,
+      meanScatter: assumed.shopRateScatter,
+      basis: 'shop',
+    }
+  return { kmPerDay: 0, weekScatter: assumed.weekScatter, meanScatter: assumed.shopRateScatter, basis: 'none' }
 }
 
 /** The rate over some recorded days, from weekly sums back from the last; null with less than a week or no distance. */
@@ -67,6 +73,7 @@ function recorded(
   since: number,
   lastAt: number,
   halfLifeDays: number,
+  usualScatter: number,
 ): Omit<RideRate, 'basis'> | null {
   const days = (lastAt - since) / DAY_MS
   if (days < WEEK_DAYS) return null
@@ -88,6 +95,6 @@ function recorded(
   // The odometer alone spreads its distance evenly: weeks that look alike are not known to be.
   const byRide = segments.some(({ rideId, to }) => rideId !== null && to > since)
   const seen = Math.sqrt((variance * effective) / Math.max(1, effective - 1)) / kmPerDay
-  const weekScatter = weeks.length >= WEEKS_FOR_SCATTER && byRide ? seen : Math.max(seen, USUAL_WEEK_SCATTER)
+  const weekScatter = weeks.length >= WEEKS_FOR_SCATTER && byRide ? seen : Math.max(seen, usualScatter)
   return { kmPerDay, weekScatter, meanScatter: weekScatter / Math.sqrt(effective) }
 }

@@ -6,6 +6,8 @@ import { costOfWaiting, type CostOfWaiting } from './waiting.ts'
 
 /** What a chain's wear does to what it runs on, and what waiting costs. */
 export interface WearCosts {
+  /** The limit by speeds it was worked out for, %. */
+  readonly bySpeeds: number
   readonly sprockets: SprocketLife
   readonly waiting: CostOfWaiting
 }
@@ -26,6 +28,7 @@ export function wearCosts(
   const { posterior, forecast } = fitted
   const { usualFactor } = input.life
   return {
+    bySpeeds,
     sprockets: sprocketLife(posterior, { limit: bySpeeds, sNow: forecast.sNow }, assumed.economics),
     waiting: costOfWaiting(posterior, { limit: bySpeeds, sNow: forecast.sNow, usualFactor }, assumed.economics),
   }

@@ -18,7 +18,7 @@ import {
 import { decisionsOf } from '../limits/decisionsStore.ts'
 import { asAttributed } from '../readings/attributed.ts'
 import { conditionsOf, type ReadingFact, type SpotFact } from '../readings/store.ts'
-import { bikeFacts, type BikeFacts } from '../state/verdictInput.ts'
+import { bikeFacts, shownOf, type BikeFacts } from '../state/verdictInput.ts'
 import { summaries } from './summaries.ts'
 
 /** One bike's whole record. */
@@ -67,7 +67,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
     verdict: verdict ? { ...verdict, occurredAt: verdict.occurredAt.toISOString() } : null,
     readings: standingReadings(facts, await assumptionVersions(work)),
     events: await eventsOf(work, bikeId, facts),
-    verdictInput: fitting ? facts.input : null,
+    verdictInput: fitting ? { ...facts.input, forecast: shownOf(state?.forecast ?? null) } : null,
     forecast: (state?.forecast ?? null) as BikeRecord['forecast'],
     decisions: await decisionsOf(work, bikeId, fitting?.id ?? null, summary.decision === null ? null : summary.word),
     disagreements: disagreementsOf(facts, verdict?.outcome.countedReadingIds ?? [], assumed),

@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { endpoints } from '@pelrin/contract'
 import { rebuildState } from '../state/bikeState.ts'
-import { bikeFacts } from '../state/verdictInput.ts'
+import { bikeFacts, forecastOf, shownOf } from '../state/verdictInput.ts'
 import { copyOfDemo, Device, serveDatabase } from '../testing/shop.ts'
 import { inShop, loadDemo, migrateDown, migrateUp, NewerSchemaError, openDatabase, type Database } from './index.ts'
 import { SHOP_TABLES } from './migrations/0001-foundation.ts'
@@ -123,7 +123,7 @@ describe('the demo shop', () => {
       const bikes = await work.select<{ id: string; word: string }>('SELECT bike_id AS id, word FROM bike_state')
       for (const { id, word } of bikes) {
         const { input } = await bikeFacts(work, id, new Date())
-        expect(chainVerdict(input).word).toBe(word)
+        expect(chainVerdict({ ...input, forecast: shownOf(forecastOf(input)) }).word).toBe(word)
       }
     })
   })

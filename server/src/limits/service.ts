@@ -3,7 +3,7 @@ import { chainVerdict, type VerdictWord } from '@pelrin/core'
 import type { Work } from '../db/work.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { shopFacts, type ShopFacts } from '../state/shopFacts.ts'
-import { bikeFacts } from '../state/verdictInput.ts'
+import { bikeFacts, forecastOf, shownOf } from '../state/verdictInput.ts'
 import { assumptionsInForce, assumptionVersions } from './assumptionsStore.ts'
 import { writeChange, type Concerned } from './changes.ts'
 import { rulesInForce, ruleVersions } from './houseRulesStore.ts'
@@ -25,7 +25,7 @@ export async function previewRules(work: Work, change: RuleChange): Promise<Move
   const moved = await judgeAnew(work, await writeChange(work, change, 'preview'), async (bikeId, shared) => {
     const { input } = await bikeFacts(work, bikeId, work.now, shared)
     // What other rules would say moves nothing, and takes most of the time.
-    return chainVerdict({ ...input, otherRules: [] }).word
+    return chainVerdict({ ...input, forecast: shownOf(forecastOf(input)), otherRules: [] }).word
   })
   await work.select('ROLLBACK TO SAVEPOINT before_preview')
   return moved

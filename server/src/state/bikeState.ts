@@ -1,17 +1,11 @@
-import {
-  assumptionsWith,
-  chainForecast,
-  type ChainForecast,
-  type ChainVerdict,
-  type ForecastReading,
-  type VerdictWord,
-} from '@pelrin/core'
+import { assumptionsWith, type ChainForecast, type ChainVerdict, type VerdictWord } from '@pelrin/core'
 import type { SpotMark, VerdictInput } from '@pelrin/contract'
 import type { BikeStateRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
 import { decisionStanding } from '../limits/decisionsStore.ts'
 import { dayIn, daysLater } from './days.ts'
 import { presentFitting } from './presentFitting.ts'
+import { forecastOf } from './verdictInput.ts'
 
 /** Holds a bike's state until the transaction ends, so that two writers take their turn. */
 export async function lockBikeState(work: Work, bikeId: string): Promise<void> {
@@ -83,7 +77,8 @@ export async function deriveBikeState(work: Work, bikeId: string, known?: ChainF
   )
   // What was decided otherwise is looked at again soon, whatever the verdict would have waited for.
   const { decidedCheckDays, rhythmDays } = assumptionsWith(input.assumptions).verdict
-  const forecast = known === undefined ? forecastOf(verdict) : known
+  // As it was made with the verdict: from the very input stored with it.
+  const forecast = known === undefined ? forecastOf(input) : known
   const shown = forecast?.withheld === null ? forecast : null
   const asOf = new Date(input.life?.at ?? verdict.occurredAt)
   const byForecast =
@@ -126,22 +121,6 @@ export async function deriveBikeState(work: Work, bikeId: string, known?: ChainF
         ? input.life.rate.kmPerDay
         : null,
   }
-}
-
-/** The forecast as it was made with the verdict: from the very input stored with it. */
-function forecastOf({ input, outcome }: LatestVerdict): ChainForecast | null {
-  if (!input.life) return null
-  const { countChangedAt } = input.chain
-  const fitted = chainForecast(
-    {
-      readings: input.readings as ForecastReading[],
-      life: input.life,
-      limit: outcome.limit,
-      ...(countChangedAt === undefined ? {} : { countChangedAt }),
-    },
-    assumptionsWith(input.assumptions),
-  )
-  return fitted?.forecast ?? null
 }
 
 function marksOf(outcome: ChainVerdict, counted: VerdictInput['readings']): SpotMark[] {

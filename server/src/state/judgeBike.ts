@@ -4,7 +4,7 @@ import { v7 } from 'uuid'
 import { factBy, type Work } from '../db/work.ts'
 import { refreshBikeState } from './bikeState.ts'
 import type { ShopFacts } from './shopFacts.ts'
-import { bikeFacts } from './verdictInput.ts'
+import { bikeFacts, forecastOf, shownOf } from './verdictInput.ts'
 
 /**
  * Judges the chain on a bike from all that is known now, stores the verdict with everything it rested on, and
@@ -23,8 +23,10 @@ export async function judgeBike(
   always = true,
 ): Promise<boolean> {
   const facts = await bikeFacts(work, bikeId, because.occurredAt, shared)
-  if (!always && (await restsOnTheSame(work, bikeId, facts.input))) return false
-  const outcome = chainVerdict(facts.input)
+  const forecast = forecastOf(facts.input)
+  const input: VerdictInput = { ...facts.input, forecast: shownOf(forecast) }
+  if (!always && (await restsOnTheSame(work, bikeId, input))) return false
+  const outcome = chainVerdict(input)
   await work.models.Verdict.create(
     {
       id: v7(),
@@ -37,12 +39,12 @@ export async function judgeBike(
       houseRuleVersionId: facts.rule.versionId,
       word: outcome.word,
       probability: outcome.probabilityOver,
-      input: facts.input,
+      input,
       outcome,
     },
     { transaction: work.transaction },
   )
-  await refreshBikeState(work, bikeId, facts.forecast)
+  await refreshBikeState(work, bikeId, forecast)
   return true
 }
 

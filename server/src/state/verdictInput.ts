@@ -1,12 +1,14 @@
 import {
-  SURFACES,
-  type Surface,
+  assumptionsWith,
   chainForecast,
-  limitsFor,
   driveClassOf,
+  limitsFor,
+  SURFACES,
+  type Assumptions,
   type ChainForecast,
   type ChainLife,
   type ForecastReading,
+  type Surface,
   type SurfaceKm,
 } from '@pelrin/core'
 import type { VerdictInput } from '@pelrin/contract'
@@ -27,9 +29,8 @@ export interface BikeFacts {
   /** Of the chain now fitted; null with none. */
   readonly chainDistance: ChainDistance | null
   readonly rule: RuleInForce
-  readonly input: VerdictInput
-  /** When the chain will be done, shown or withheld; null where its distance is not known. */
-  readonly forecast: ChainForecast | null
+  /** Without what the forecast says: {@link forecastOf} works that out where a verdict is given. */
+  readonly input: Omit<VerdictInput, 'forecast'>
   /** What the present chain had run at the last odometer value, km. */
   readonly chainKm: number | null
 }
@@ -81,20 +82,9 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
       distance,
       judged,
       priors.priorFor(fitting.care, usualSurface(distance.mix), assumed.forecast),
-    )
-  const drive = { type: bike.type, speeds: bike.speeds }
-  const fitted =
-    life &&
-    chainForecast(
-      {
-        readings: judged,
-        life,
-        limit: limitsFor(asHouseRule(rule), driveClassOf(drive)).change,
-        ...(countChangedAt === undefined ? {} : { countChangedAt }),
-      },
       assumed,
     )
-  const forecast = fitted?.forecast.withheld === null ? fitted.forecast : null
+  const drive = { type: bike.type, speeds: bike.speeds }
   return {
     fitting,
     readings,
@@ -102,7 +92,6 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
     chainDistance,
     rule,
     chainKm,
-    forecast: fitted?.forecast ?? null,
     input: {
       readings: judged as VerdictInput['readings'],
       drive,
@@ -119,10 +108,29 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
       otherRules: otherRules(rules, rule, bike),
       ...(life === null ? {} : { life }),
       mix: distance.mix,
-      forecast: forecast && { overNow: forecast.overNow, overAhead: forecast.overAhead },
     },
   }
 }
+
+/** When a chain will be done, shown or withheld, by what its verdict rests on; null where its distance is not known. */
+export function forecastOf(input: Omit<VerdictInput, 'forecast'>): ChainForecast | null {
+  if (!input.life) return null
+  const { countChangedAt } = input.chain
+  const fitted = chainForecast(
+    {
+      readings: input.readings as ForecastReading[],
+      life: input.life,
+      limit: limitsFor(input.rule, driveClassOf(input.drive)).change,
+      ...(countChangedAt === undefined ? {} : { countChangedAt }),
+    },
+    assumptionsWith(input.assumptions),
+  )
+  return fitted?.forecast ?? null
+}
+
+/** What a verdict takes of a forecast; null where none is shown. */
+export const shownOf = (forecast: ChainForecast | null): NonNullable<VerdictInput['forecast']> | null =>
+  forecast?.withheld === null ? { overNow: forecast.overNow, overAhead: forecast.overAhead } : null
 
 /** The chain's life as of the last thing recorded: an entry of the ledger, a ride, or a reading. */
 function lifeOf(
@@ -131,11 +139,14 @@ function lifeOf(
   { rate, usual, chainStarts }: BikeDistance,
   readings: readonly ForecastReading[],
   prior: ChainLife['prior'],
+  assumed: Assumptions,
 ): VerdictInput['life'] & object {
   const at = new Date(Math.max(chainDistance.lastAt.getTime(), ...readings.map(({ occurredAt }) => occurredAt)))
   return {
     care: fitting.care,
-    start: statedStart(fitting, chainStarts, usual.factor) ?? (fitting.start === 'fitted' ? 'fitted' : 'unknown'),
+    start:
+      statedStart(fitting, chainStarts, usual.factor, assumed.distance) ??
+      (fitting.start === 'fitted' ? 'fitted' : 'unknown'),
     sNow: chainDistance.sAt(at),
     at: at.getTime(),
     usualFactor: usual.factor,
@@ -150,18 +161,18 @@ function usualSurface(mix: SurfaceKm): Surface | null {
   return mix[most] > 0 ? most : null
 }
 
-/** How far off what a customer says a chain has run may be: share of it, and never less than so many km. */
-const STATED_SHARE = 0.25
-const STATED_LEAST_KM = 100
-
 /** What a chain that came in with its bike had run before, where somebody said so since. */
 function statedStart(
   { start, from }: PresentFitting,
   chainStarts: BikeDistance['chainStarts'],
   usualFactor: number,
+  assumed: Assumptions['distance'],
 ): { value: number; u: number } | null {
   const said = start === 'fitted' ? undefined : chainStarts.findLast(({ at }) => at >= from)
   if (!said) return null
   const weighted = (km: number): number => (km * usualFactor) / 1000
-  return { value: weighted(said.km), u: weighted(Math.max(STATED_LEAST_KM, STATED_SHARE * said.km)) }
+  return {
+    value: weighted(said.km),
+    u: weighted(Math.max(assumed.statedStartLeastKm, assumed.statedStartShare * said.km)),
+  }
 }

@@ -14,8 +14,9 @@ import {
   XAxis,
   YAxis,
 } from 'recharts'
-import type { ForecastPicture, WearObservation } from '@pelrin/core'
+import { KM_PER_MILE, type ForecastPicture, type WearObservation } from '@pelrin/core'
 import { number, percent } from '../messages/format.ts'
+import { CHART_AXIS } from './chartAxis.ts'
 import { ink } from '../theme/theme.ts'
 
 /** The two usual ways, drawn over the forecast when asked for. */
@@ -25,7 +26,6 @@ type Overlay = 'line' | 'alone'
 const STEPS = [50, 100, 200, 250, 500, 1000, 2000, 2500, 5000]
 /** How high an open interval is drawn, %: the wear rule's end. */
 const OPEN_END = 1.25
-const KM_PER_MILE = 1.609344
 
 /** A reading as it is drawn: a point with its u, or the span between a gauge's marks. */
 const drawn = (observation: WearObservation) => {
@@ -72,9 +72,8 @@ export function ForecastChart({
     band: [clip(point.low), clip(point.high)],
     middle: point.middle <= highest ? point.middle : undefined,
   }))
-  const axis = { stroke: ink('faint'), tick: { fill: ink('faint'), fontSize: 13 }, tickLine: { stroke: ink('faint') } }
   const along = {
-    ...axis,
+    ...CHART_AXIS,
     type: 'number' as const,
     dataKey: 'x',
     domain: [0, end] as [number, number],
@@ -113,7 +112,7 @@ export function ForecastChart({
             <CartesianGrid stroke={ink('line')} vertical={false} />
             <XAxis {...along} tickFormatter={() => ''} height={8} />
             <YAxis
-              {...axis}
+              {...CHART_AXIS}
               width={54}
               type="number"
               domain={[0, highest]}
@@ -199,7 +198,7 @@ export function ForecastChart({
               />
             </XAxis>
             <YAxis
-              {...axis}
+              {...CHART_AXIS}
               width={54}
               type="number"
               domain={[0, 1]}

@@ -13,6 +13,7 @@ import {
 } from 'recharts'
 import type { BikeRecord } from '@pelrin/contract'
 import { day, number, percent } from '../messages/format.ts'
+import { CHART_AXIS } from './chartAxis.ts'
 import { ink } from '../theme/theme.ts'
 
 /** A reading as it is drawn: a point with its u, or the span between a gauge's marks. */
@@ -66,7 +67,6 @@ export function WearChart({ record, height }: { record: BikeRecord; height: numb
   const top = Math.max(1, ...points.map((point) => point.y + point.reach[1]), limit * 1.2)
   const highest = Math.ceil(top * 4) / 4
   const kmTicks = byDistance ? distanceTicks(points) : []
-  const axis = { stroke: ink('faint'), tick: { fill: ink('faint'), fontSize: 13 }, tickLine: { stroke: ink('faint') } }
   return (
     <Box
       component="figure"
@@ -113,7 +113,7 @@ export function WearChart({ record, height }: { record: BikeRecord; height: numb
           <ScatterChart margin={{ top: 8, right: 22, bottom: 18, left: 6 }} accessibilityLayer={false}>
             <CartesianGrid stroke={ink('line')} vertical={false} />
             <XAxis
-              {...axis}
+              {...CHART_AXIS}
               type="number"
               dataKey="x"
               {...(byDistance
@@ -130,7 +130,7 @@ export function WearChart({ record, height }: { record: BikeRecord; height: numb
               />
             </XAxis>
             <YAxis
-              {...axis}
+              {...CHART_AXIS}
               width={54}
               type="number"
               dataKey="y"

@@ -9,6 +9,7 @@ import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { useChainForecast } from '../../pieces/useChainForecast.ts'
 import { VerdictSentence, VerdictToday } from '../../pieces/VerdictLine.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ChainWear } from '../../pieces/ChainWear.tsx'
@@ -28,6 +29,7 @@ export function BikePlace() {
   const { id = '' } = useParams()
   const bike = useBike(id)
   const record = bike.data
+  const forecast = useChainForecast(record, true)
   const [whyOpen, setWhyOpen] = useState(false)
   const [deciding, setDeciding] = useState(false)
   const newest = record?.readings.find((reading) => canCorrect(reading, record))
@@ -119,8 +121,8 @@ export function BikePlace() {
         ) : (
           record.chain && <Typography color="textSecondary">{t('forecast.none')}</Typography>
         )}
-        <ChainWear record={record} height={230} />
-        <WaitingCosts record={record} />
+        <ChainWear record={record} forecast={forecast} height={230} />
+        <WaitingCosts record={record} forecast={forecast} />
         <BikeFacts record={record} />
       </Stack>
       <Timeline record={record} />

@@ -11,28 +11,28 @@ import {
   XAxis,
   YAxis,
 } from 'recharts'
-import { driveClassOf, SHIPPED_RULES } from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
 import { distance, number, percent } from '../../messages/format.ts'
-import { forecastInput } from '../../pieces/forecastInput.ts'
+import type { ChainForecastShown } from '../../pieces/useChainForecast.ts'
+import { CHART_AXIS } from '../../pieces/chartAxis.ts'
 import { ink } from '../../theme/theme.ts'
-import { useForecast } from '../../workers/useForecast.ts'
 
 /** What the chain has done to the sprockets, and what waiting costs. */
-export function WaitingCosts({ record }: { record: BikeRecord }) {
+export function WaitingCosts({
+  record,
+  forecast: { input, costs },
+}: {
+  record: BikeRecord
+  /** What `useChainForecast` gives for it, with costs. */
+  forecast: ChainForecastShown
+}) {
   const { t } = useTranslation()
-  const input = forecastInput(record.verdictInput)
-  const bySpeeds = record.verdictInput
-    ? SHIPPED_RULES[0].limits[driveClassOf(record.verdictInput.drive)].change
-    : undefined
-  const { costs } = useForecast(input, record.verdictInput?.assumptions, bySpeeds)
-  if (!costs || !input || bySpeeds === undefined) return null
-  const { sprockets, waiting } = costs
+  if (!costs || !input) return null
+  const { sprockets, waiting, bySpeeds } = costs
   const unit = record.lastOdometer?.unit ?? 'km'
   const real = (s: number): number => (1000 * s) / input.life.usualFactor
   const { advice } = record.summary
   const share = (value: number): string => t('forecast.percent', { value: number(100 * value, 0) })
-  const axis = { stroke: ink('faint'), tick: { fill: ink('faint'), fontSize: 13 }, tickLine: { stroke: ink('faint') } }
   const worn = record.summary.median
   return (
     <Box component="section" aria-label={t('waiting.title')}>
@@ -55,7 +55,7 @@ export function WaitingCosts({ record }: { record: BikeRecord }) {
             >
               <CartesianGrid stroke={ink('line')} vertical={false} />
               <XAxis
-                {...axis}
+                {...CHART_AXIS}
                 type="number"
                 dataKey="elongation"
                 domain={[0, 'dataMax']}
@@ -71,7 +71,7 @@ export function WaitingCosts({ record }: { record: BikeRecord }) {
                 />
               </XAxis>
               <YAxis
-                {...axis}
+                {...CHART_AXIS}
                 width={58}
                 type="number"
                 domain={[0, Math.ceil(waiting.cheapest.costPer1000 * 3)]}

@@ -1,25 +1,17 @@
-import {
-  Alert,
-  Box,
-  Button,
-  FormControlLabel,
-  LinearProgress,
-  MenuItem,
-  Stack,
-  Switch,
-  TextField,
-  Typography,
-} from '@mui/material'
+import { Alert, Box, Button, LinearProgress, Stack, Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
-import { SURFACES, type Surface } from '@pelrin/core'
-import { endpoints, type CsvMapping, type RideImport } from '@pelrin/contract'
+import type { Surface } from '@pelrin/core'
+import { endpoints, type RideImport } from '@pelrin/contract'
 import { ask, AwayError, ProblemError, upload } from '../../api/client.ts'
 import { keys, useImports } from '../../api/queries.ts'
-import { ago, clock, day, distance, number } from '../../messages/format.ts'
+import { ago } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
+import { ImportColumns } from './ImportColumns.tsx'
+import { ImportLines } from './ImportLines.tsx'
+import { SurfaceSelect } from './SurfaceSelect.tsx'
 import { useLedgerWrite } from './useLedgerWrite.ts'
 
 const ACCEPTED = '.gpx,.tcx,.fit,.csv,.zip'
@@ -106,7 +98,7 @@ function Current({ bikeId, current, unit }: { bikeId: string; current: RideImpor
   const { t } = useTranslation()
   const client = useQueryClient()
   const { busy, wrong, write } = useLedgerWrite(bikeId)
-  const [surface, setSurface] = useState<Surface | ''>('')
+  const [surface, setSurface] = useState<Surface | null>(null)
   const fresh = current.lines.filter(({ outcome }) => outcome === 'new').length
   const again = (): Promise<void> => client.invalidateQueries({ queryKey: keys.imports(bikeId) })
   return (
@@ -125,26 +117,12 @@ function Current({ bikeId, current, unit }: { bikeId: string; current: RideImpor
       ) : (
         current.tables
           .filter(({ mapping }) => mapping === null)
-          .map((table) => <Columns key={table.file} current={current} table={table} onMapped={again} />)
+          .map((table) => <ImportColumns key={table.file} current={current} table={table} onMapped={again} />)
       )}
-      <Lines current={current} unit={unit} />
+      <ImportLines current={current} unit={unit} />
       {wrong[''] && <Alert severity="error">{wrong['']}</Alert>}
       {current.state === 'previewed' && fresh > 0 && (
-        <TextField
-          select
-          size="small"
-          label={t('imports.surface')}
-          value={surface}
-          onChange={(event) => setSurface(event.target.value as Surface | '')}
-          slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-        >
-          <MenuItem value="">{t('distanceOf.surfaceOf.unknown')}</MenuItem>
-          {SURFACES.map((one) => (
-            <MenuItem key={one} value={one}>
-              {t(`distanceOf.surfaceOf.${one}`)}
-            </MenuItem>
-          ))}
-        </TextField>
+        <SurfaceSelect size="small" label={t('imports.surface')} value={surface} onChange={setSurface} />
       )}
       <Stack direction="row" sx={{ gap: 1 }}>
         {current.state === 'previewed' && (
@@ -157,7 +135,7 @@ function Current({ bikeId, current, unit }: { bikeId: string; current: RideImpor
                 await ask(endpoints.confirmImport, {
                   params: { id: current.id },
                   key: `${current.id}-write`,
-                  body: { surface: surface === '' ? null : surface },
+                  body: { surface },
                 })
                 await again()
               })
@@ -180,180 +158,6 @@ function Current({ bikeId, current, unit }: { bikeId: string; current: RideImpor
         </Button>
       </Stack>
     </Stack>
-  )
-}
-
-/** What came of each file, those that want looking at first. */
-function Lines({ current, unit }: { current: RideImport; unit: 'km' | 'mi' }) {
-  const { t } = useTranslation()
-  const order = { refused: 0, new: 1, known: 2 } as const
-  const lines = [...current.lines].sort((a, b) => order[a.outcome] - order[b.outcome])
-  if (lines.length === 0) return null
-  return (
-    <Box
-      component="ul"
-      aria-label={t('imports.lines')}
-      sx={{ listStyle: 'none', m: 0, p: 0, maxHeight: 360, overflow: 'auto' }}
-      tabIndex={0}
-    >
-      {lines.map((line, i) => (
-        <Box
-          component="li"
-          key={`${line.file}/${line.row ?? ''}/${i}`}
-          sx={{ borderTop: 1, borderColor: 'divider', py: 0.6 }}
-        >
-          <Stack direction="row" sx={{ justifyContent: 'space-between', gap: 1 }}>
-            <Typography variant="body2" sx={{ fontWeight: 600, overflowWrap: 'anywhere' }}>
-              {line.file}
-              {line.row !== undefined && `, ${t('imports.row', { row: line.row })}`}
-            </Typography>
-            <Typography
-              variant="body2"
-              sx={{
-                fontWeight: 700,
-                whiteSpace: 'nowrap',
-                color:
-                  line.outcome === 'refused' ? ink('madder') : line.outcome === 'new' ? ink('steel') : 'text.secondary',
-              }}
-            >
-              {t(`imports.outcome.${line.outcome}`)}
-            </Typography>
-          </Stack>
-          <Typography variant="body2" color="textSecondary">
-            {line.km !== undefined && line.startedAt !== undefined
-              ? `${day(line.startedAt)}, ${clock(line.startedAt)}, ${distance(line.km, unit)}, ${number(line.minutes ?? 0, 0)} min`
-              : t(`imports.code.${line.code}`)}
-            {line.outcome === 'known' && `. ${t(`imports.code.${line.code}`)}`}
-            {(line.gaps ?? 0) + (line.jumps ?? 0) > 0 &&
-              `. ${t('imports.left', { gaps: line.gaps, jumps: line.jumps })}`}
-          </Typography>
-        </Box>
-      ))}
-    </Box>
-  )
-}
-
-const COLUMNS = ['start', 'distance', 'duration', 'surface', 'title'] as const
-
-/** Says what the columns of a table mean. */
-function Columns({
-  current,
-  table,
-  onMapped,
-}: {
-  current: RideImport
-  table: RideImport['tables'][number]
-  onMapped: () => Promise<void>
-}) {
-  const { t } = useTranslation()
-  const guess = (pattern: RegExp): string => table.header.find((name) => pattern.test(name)) ?? ''
-  const [columns, setColumns] = useState<Record<(typeof COLUMNS)[number], string>>({
-    start: guess(/date|start|begin|datum|time/i),
-    distance: guess(/dist|km|mile/i),
-    duration: guess(/dur|elapsed|moving|minutes|end/i),
-    surface: guess(/surface|weather/i),
-    title: guess(/name|title/i),
-  })
-  const [unit, setUnit] = useState<'km' | 'mi'>(/mi(le|\b)/i.test(columns.distance) ? 'mi' : 'km')
-  const [dayFirst, setDayFirst] = useState(true)
-  const [wrong, setWrong] = useState<string | null>(null)
-  const save = async (): Promise<void> => {
-    const mapping: CsvMapping = {
-      start: columns.start,
-      distance: columns.distance,
-      unit,
-      dayFirst,
-      ...(columns.duration === '' ? {} : { duration: columns.duration }),
-      ...(columns.surface === '' ? {} : { surface: columns.surface }),
-      ...(columns.title === '' ? {} : { title: columns.title }),
-    }
-    try {
-      await ask(endpoints.mapColumns, { params: { id: current.id }, key: v7(), body: { file: table.file, mapping } })
-      await onMapped()
-    } catch (error) {
-      setWrong(
-        error instanceof ProblemError ? (error.problem.fields?.[0]?.detail ?? error.problem.detail) : t('app.offline'),
-      )
-    }
-  }
-  return (
-    <Box sx={{ border: 1, borderColor: 'divider', p: 1.25, display: 'grid', gap: 1 }}>
-      <Typography sx={{ fontWeight: 600 }}>{t('imports.columns', { file: table.file })}</Typography>
-      <Box sx={{ overflow: 'auto' }} tabIndex={0} role="group" aria-label={table.file}>
-        <table style={{ borderCollapse: 'collapse', fontSize: 13.5 }}>
-          <thead>
-            <tr>
-              {table.header.map((name) => (
-                <th
-                  key={name}
-                  style={{ textAlign: 'left', padding: '2px 8px', borderBottom: `1px solid ${ink('line')}` }}
-                >
-                  {name}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {table.rows.map((row, i) => (
-              <tr key={i}>
-                {row.map((cell, j) => (
-                  <td key={j} style={{ padding: '2px 8px', whiteSpace: 'nowrap' }}>
-                    {cell}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Box>
-      {COLUMNS.map((column) => (
-        <TextField
-          key={column}
-          select
-          size="small"
-          label={t(`imports.column.${column}`)}
-          value={columns[column]}
-          onChange={(event) => setColumns({ ...columns, [column]: event.target.value })}
-          slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-        >
-          {column !== 'start' && column !== 'distance' && <MenuItem value="">{t('imports.column.none')}</MenuItem>}
-          {table.header.map((name) => (
-            <MenuItem key={name} value={name}>
-              {name}
-            </MenuItem>
-          ))}
-        </TextField>
-      ))}
-      <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
-        <TextField
-          select
-          size="small"
-          label={t('imports.unit')}
-          value={unit}
-          onChange={(event) => setUnit(event.target.value as 'km' | 'mi')}
-          sx={{ width: 90 }}
-        >
-          <MenuItem value="km">km</MenuItem>
-          <MenuItem value="mi">mi</MenuItem>
-        </TextField>
-        <FormControlLabel
-          control={<Switch checked={dayFirst} onChange={(_, on) => setDayFirst(on)} />}
-          label={t('imports.dayFirst')}
-        />
-      </Stack>
-      {wrong && <Alert severity="error">{wrong}</Alert>}
-      <Button
-        variant="contained"
-        disabled={columns.start === '' || columns.distance === ''}
-        onClick={() => void save()}
-        sx={{ minHeight: 48 }}
-      >
-        {t('imports.useColumns')}
-      </Button>
-      <Typography variant="body2" color="textSecondary">
-        {t('imports.remembered')}
-      </Typography>
-    </Box>
   )
 }
 

@@ -1,15 +1,16 @@
-import { Box, Button, MenuItem, Stack, TextField, Typography } from '@mui/material'
+import { Box, Button, Stack, TextField, Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
-import { KM_PER_MILE, SURFACES, type Surface } from '@pelrin/core'
+import { KM_PER_MILE, type Surface } from '@pelrin/core'
 import { endpoints, type Ledger, type Ride } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys, useFind } from '../../api/queries.ts'
 import { clock, day, distance, number } from '../../messages/format.ts'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
+import { SurfaceSelect } from './SurfaceSelect.tsx'
 import { useLedgerWrite } from './useLedgerWrite.ts'
 
 type Doing = { readonly ride: Ride; readonly what: 'correct' | 'remove' | 'move' }
@@ -97,7 +98,7 @@ function CorrectRide({ bikeId, ride, unit, onClose }: Changing & { unit: 'km' | 
   const { t } = useTranslation()
   const { refresh } = useLedgerWrite(bikeId)
   const [typed, setTyped] = useState(String(Math.round(10 * (unit === 'mi' ? ride.km / KM_PER_MILE : ride.km)) / 10))
-  const [surface, setSurface] = useState<Surface | ''>(ride.surface ?? '')
+  const [surface, setSurface] = useState<Surface | null>(ride.surface)
   const [start, setStart] = useState(dayjs(ride.startedAt).format('YYYY-MM-DDTHH:mm'))
   return (
     <ReasonDialog
@@ -120,7 +121,7 @@ function CorrectRide({ bikeId, ride, unit, onClose }: Changing & { unit: 'km' | 
             endedAt: dayjs(startedAt).add(took, 'millisecond').toISOString(),
             typed,
             unit,
-            surface: surface === '' ? null : surface,
+            surface,
             title: ride.title,
             reason,
           },
@@ -142,21 +143,7 @@ function CorrectRide({ bikeId, ride, unit, onClose }: Changing & { unit: 'km' | 
           onChange={(event) => setTyped(event.target.value)}
           sx={{ width: 140 }}
         />
-        <TextField
-          select
-          label={t('distanceOf.surface')}
-          value={surface}
-          onChange={(event) => setSurface(event.target.value as Surface | '')}
-          sx={{ width: 140 }}
-          slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-        >
-          <MenuItem value="">{t('distanceOf.surfaceOf.unknown')}</MenuItem>
-          {SURFACES.map((one) => (
-            <MenuItem key={one} value={one}>
-              {t(`distanceOf.surfaceOf.${one}`)}
-            </MenuItem>
-          ))}
-        </TextField>
+        <SurfaceSelect value={surface} onChange={setSurface} sx={{ width: 140 }} />
       </Stack>
     </ReasonDialog>
   )

@@ -1,12 +1,14 @@
-import { Box, Button, MenuItem, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
+import { Box, Button, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
-import { SURFACES, type Surface } from '@pelrin/core'
+import type { Surface } from '@pelrin/core'
 import { endpoints } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
+import { LedgerForm } from './LedgerForm.tsx'
+import { SurfaceSelect } from './SurfaceSelect.tsx'
 import { useLedgerWrite } from './useLedgerWrite.ts'
 
 type Kind = 'ride' | 'odometer' | 'statement' | 'chain-start'
@@ -55,7 +57,7 @@ function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
   const [from, setFrom] = useState('09:00')
   const [minutes, setMinutes] = useState('60')
   const [typed, setTyped] = useState('')
-  const [surface, setSurface] = useState<Surface | ''>('')
+  const [surface, setSurface] = useState<Surface | null>(null)
   const [id, setId] = useState(() => v7())
   const save = async (): Promise<void> => {
     const start = dayjs(`${on}T${from}`)
@@ -65,7 +67,7 @@ function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
       endedAt: start.isValid() ? start.add(typedNumber(minutes) ?? 0, 'minute').toISOString() : '',
       typed,
       unit,
-      surface: surface === '' ? null : surface,
+      surface,
     }
     if (!(await write(() => ask(endpoints.recordRide, { params: { id: bikeId }, body, key: id })))) return
     setTyped('')
@@ -73,16 +75,7 @@ function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
   }
   const field = { size: 'small', slotProps: { inputLabel: { shrink: true } } } as const
   return (
-    <Stack
-      component="form"
-      noValidate
-      direction="row"
-      onSubmit={(event) => {
-        event.preventDefault()
-        void save()
-      }}
-      sx={{ gap: 1.25, flexWrap: 'wrap', alignItems: 'flex-start' }}
-    >
+    <LedgerForm onSend={() => void save()}>
       <TextField
         {...field}
         type="date"
@@ -121,23 +114,13 @@ function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
         sx={{ width: 124 }}
         slotProps={{ ...field.slotProps, htmlInput: { inputMode: 'decimal' } }}
       />
-      <TextField
-        {...field}
-        select
-        label={t('distanceOf.surface')}
+      <SurfaceSelect
+        size="small"
         value={surface}
-        onChange={(e) => setSurface(e.target.value as Surface | '')}
+        onChange={setSurface}
         helperText={surface === 'gritty' ? t('distanceOf.surfaceHelp') : ' '}
         sx={{ width: 124 }}
-        slotProps={{ ...field.slotProps, select: { displayEmpty: true } }}
-      >
-        <MenuItem value="">{t('distanceOf.surfaceOf.unknown')}</MenuItem>
-        {SURFACES.map((one) => (
-          <MenuItem key={one} value={one}>
-            {t(`distanceOf.surfaceOf.${one}`)}
-          </MenuItem>
-        ))}
-      </TextField>
+      />
       <Button type="submit" variant="contained" disabled={busy} sx={{ minHeight: 48 }}>
         {t('distanceOf.add')}
       </Button>
@@ -146,7 +129,7 @@ function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
           {wrong['']}
         </Typography>
       )}
-    </Stack>
+    </LedgerForm>
   )
 }
 
@@ -172,16 +155,7 @@ function ValueForm({ bikeId, unit, kind }: { bikeId: string; unit: 'km' | 'mi'; 
     setId(v7())
   }
   return (
-    <Stack
-      component="form"
-      noValidate
-      direction="row"
-      onSubmit={(event) => {
-        event.preventDefault()
-        void save()
-      }}
-      sx={{ gap: 1.25, flexWrap: 'wrap', alignItems: 'flex-start' }}
-    >
+    <LedgerForm onSend={() => void save()}>
       <TextField
         size="small"
         label={`${t(`distanceOf.${kind}New`)}, ${unit}`}
@@ -206,6 +180,6 @@ function ValueForm({ bikeId, unit, kind }: { bikeId: string; unit: 'km' | 'mi'; 
           {t('distanceOf.add')}
         </Button>
       )}
-    </Stack>
+    </LedgerForm>
   )
 }

@@ -6,6 +6,7 @@ import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { DecisionStanding } from '../../pieces/DecisionStanding.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
+import { useChainForecast } from '../../pieces/useChainForecast.ts'
 import { VerdictSentence, VerdictToday } from '../../pieces/VerdictLine.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ChainWear } from '../../pieces/ChainWear.tsx'
@@ -34,6 +35,7 @@ export function OnStand({
 }) {
   const { t } = useTranslation()
   const { summary, verdict } = record
+  const forecast = useChainForecast(record)
   const school = record.verdictInput?.rule.school ?? 'by-speeds'
   return (
     <Stack
@@ -105,7 +107,7 @@ export function OnStand({
         )}
       </Stack>
       <Box sx={{ mt: 0.75 }}>
-        <ChainWear record={record} height={150} overlays={false} />
+        <ChainWear record={record} forecast={forecast} height={150} overlays={false} />
       </Box>
       {verdict && (
         <WhyDialog
