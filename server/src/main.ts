@@ -14,7 +14,6 @@ const database = await openForServing(url)
 const hub = new GaugeHub(database, process.env['GAUGE_STAND_IN'])
 const ridesService = process.env['RIDES_STAND_IN']
 const queue = new Queue(url, logger)
-await queue.start()
 const importer = new Importer(database, logger)
 const server = createApp({
   database,
@@ -28,6 +27,7 @@ const server = createApp({
 
 server.on('listening', () => {
   hub.start().catch((error: unknown) => logger.error({ err: error }, 'gauges'))
+  queue.start().catch((error: unknown) => logger.error({ err: error }, 'queue'))
   process.send?.({ listening: (server.address() as AddressInfo).port })
 })
 server.on('error', (error: NodeJS.ErrnoException) => {

@@ -1,6 +1,7 @@
 import { stat } from 'node:fs/promises'
 import type { MessagePort } from 'node:worker_threads'
 import type { CsvMapping, ImportLine } from '@pelrin/contract'
+import { headerKey } from './headerKey.ts'
 import { kindOf, readRideFile } from './readFile.ts'
 import { ImportError, rideProblem, type ParsedRide } from './parsedRide.ts'
 import { unzip, type ReceivedFile } from './unzip.ts'
@@ -27,9 +28,6 @@ export type ReadTold =
       readonly table: { header: string[]; rows: string[][] } | null
       readonly mapping: CsvMapping | null
     }
-
-/** How a header is remembered. */
-export const headerKey = (header: readonly string[]): string => header.join('\u001f')
 
 /** Reads received files one after the other, in a thread of its own. One that cannot be read does not stop the rest. */
 export default async function readFiles({ folder, files, timeZone, mappings, now, port }: ReadAsked): Promise<void> {

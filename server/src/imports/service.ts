@@ -6,7 +6,7 @@ import { appendRide, followDistance } from '../distance/service.ts'
 import { standingRides } from '../distance/store.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
-import { headerKey } from './readThread.ts'
+import { headerKey } from './headerKey.ts'
 import { asRideImport, importById, updateImport } from './store.ts'
 
 export async function rideImport(work: Work, id: string): Promise<RideImport> {

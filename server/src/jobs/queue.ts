@@ -33,6 +33,7 @@ export interface ForecastPiece {
  */
 export class Queue implements ShopJobs {
   private readonly boss: PgBoss
+  private ready: Promise<void> | undefined
   private readonly threads: Threads
   private readonly learning: Threads
 
@@ -46,7 +47,13 @@ export class Queue implements ShopJobs {
     this.learning = new Threads(join(import.meta.dirname, '../forecast/learnFrom.ts'), logger, { most: 1 })
   }
 
-  async start(): Promise<void> {
+  /** Makes the queue ready; what is sent before waits for it. */
+  start(): Promise<void> {
+    this.ready ??= this.open()
+    return this.ready
+  }
+
+  private async open(): Promise<void> {
     await this.boss.start()
     await this.boss.createQueue(FORECAST, {
       name: FORECAST,
@@ -60,6 +67,7 @@ export class Queue implements ShopJobs {
   }
 
   async forecastShop(shopId: string, runId: string): Promise<void> {
+    await this.start()
     await this.boss.send(FORECAST, { shopId, runId })
   }
 
@@ -68,7 +76,8 @@ export class Queue implements ShopJobs {
   }
 
   async stop(): Promise<void> {
-    await this.boss.stop({ graceful: false })
+    await this.ready?.catch(() => undefined)
+    if (this.ready) await this.boss.stop({ graceful: false })
     await this.threads.close()
     await this.learning.close()
   }

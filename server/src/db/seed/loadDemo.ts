@@ -1,24 +1,9 @@
 import { hash } from '@node-rs/argon2'
-import {
-  chainForecast,
-  chainVerdict,
-  DEFAULTS,
-  driveClassOf,
-  limitsFor,
-  shippedPrior,
-  observeSpot,
-  SHIPPED_RULES,
-  studyOrder,
-  type ChainLife,
-  type ForecastReading,
-  type InstrumentRecord,
-  type VerdictReading,
-} from '@pelrin/core'
-import { STAND_IN, type VerdictInput } from '@pelrin/contract'
+import { observeSpot, SHIPPED_RULES, type ForecastReading, type InstrumentRecord } from '@pelrin/core'
+import { STAND_IN } from '@pelrin/contract'
 import { daysLater, dayIn, momentAt } from '../../state/days.ts'
 import { judgeBike } from '../../state/judgeBike.ts'
 import { shopFacts } from '../../state/shopFacts.ts'
-import { resultOf } from '../../studies/result.ts'
 import type { Database } from '../connection.ts'
 import type {
   BikeRow,
@@ -35,6 +20,8 @@ import type {
 } from '../models/rows.ts'
 import { inShop, type Work } from '../work.ts'
 import { BikeSimulation, type Ending, type History, type PastReading } from './history.ts'
+import { loadStudy } from './loadStudy.ts'
+import { pastReading, pastVerdict, type PastStory } from './pastVerdict.ts'
 import { Chance } from './random.ts'
 import {
   customers,
@@ -162,7 +149,11 @@ class Loader {
       this.progress(done + 1, total)
     }
     await this.loadLineUp(inToday)
-    await this.loadStudy()
+    await loadStudy(this.work, this.chance, {
+      today: this.today,
+      instrumentId: this.instruments.get('digital')!.id,
+      people: this.peopleIds.slice(0, 3),
+    })
     return { shopId: this.work.shopId, bikes: total, readings: this.pending.readings.length }
   }
 
@@ -318,6 +309,7 @@ class Loader {
         source: 'service' as const,
       })),
     )
+    const told: PastStory = { history, plan, rule: { ...SHIPPED_RULES[0], id: this.rule.id, version: 1 } }
     const sofar: { fitting: number; reading: ForecastReading }[] = []
     let lastReadingId: string | null = null
     for (const [i, past] of history.readings.entries()) {
@@ -339,12 +331,19 @@ class Loader {
         source: 'shop',
       })
       pending.spots.push(...rows)
-      const s = pastDistance(history, past.fitting, past.at)
-      sofar.push({ fitting: past.fitting, reading: { ...asVerdictReading(fact.id, past, rows, this.instruments), s } })
+      const { id: instrumentId } = this.instruments.get(past.instrument)!
+      sofar.push({ fitting: past.fitting, reading: pastReading(told, past, { id: fact.id, instrumentId, rows }) })
       // The last verdict is given by the same code as any other, from the database.
       if (i === history.readings.length - 1) continue
       const readings = sofar.filter(({ fitting }) => fitting === past.fitting).map(({ reading }) => reading)
-      pending.verdicts.push({ bikeId, ...on, readingId: fact.id, ...this.pastVerdict(past, plan, readings, history) })
+      pending.verdicts.push({
+        bikeId,
+        ...on,
+        readingId: fact.id,
+        ...this.fact(past.at, past.by),
+        houseRuleVersionId: this.rule.versionId,
+        ...pastVerdict(told, past, readings),
+      })
     }
     const last = history.readings.at(-1)!
     const present = history.fittings.length - 1
@@ -411,79 +410,6 @@ class Loader {
     }
   }
 
-  /** The verdict as it was given then, from the readings there were. */
-  private pastVerdict(
-    past: PastReading,
-    plan: BikePlan,
-    readings: ForecastReading[],
-    history: History,
-  ): Partial<VerdictRow> {
-    const drive = DRIVES[plan.drive]
-    const rule = { ...SHIPPED_RULES[0], id: this.rule.id, version: 1 }
-    const life: ChainLife = {
-      care: plan.life.care,
-      start: history.fittings[past.fitting]!.start,
-      sNow: readings.at(-1)!.s,
-      at: past.at.getTime(),
-      usualFactor: DEFAULTS.distance.wearFactorUnknown,
-      rate: { kmPerDay: plan.life.kmPerWeek / 7, weekScatter: 0.5, meanScatter: 0.2, basis: 'recent' },
-      prior: shippedPrior(plan.life.care),
-    }
-    const { change: limit } = limitsFor(rule, driveClassOf(drive))
-    const fitted = chainForecast({ readings, life, limit })
-    const input = {
-      readings,
-      drive: { type: drive.type, speeds: drive.speeds },
-      rule,
-      chain: { kmSinceFittedNew: null },
-      instruments: [],
-      otherRules: [],
-      life,
-      forecast: fitted?.forecast.withheld === null ? fitted.forecast : null,
-    } as unknown as VerdictInput
-    const outcome = chainVerdict(input)
-    return {
-      ...this.fact(past.at, past.by),
-      houseRuleVersionId: this.rule.versionId,
-      word: outcome.word,
-      probability: outcome.probabilityOver,
-      input,
-      outcome,
-    }
-  }
-
-  /** The digital gauge was studied two months ago, by three people on five spots of a strip, three times each. */
-  private async loadStudy(): Promise<void> {
-    const { models, transaction } = this.work
-    const startedAt = new Date(this.today.getTime() - 61 * 86_400_000)
-    const truths = [0.2, 0.35, 0.5, 0.65, 0.8]
-    const study = {
-      id: this.chance.id(startedAt),
-      instrumentId: this.instruments.get('digital')!.id,
-      title: 'After the new battery',
-      people: this.peopleIds.slice(0, 3),
-      spots: truths.map((reference, i) => ({ label: String.fromCharCode(65 + i), reference })),
-      repeats: 3,
-      pitches: null,
-      referenceU: 0.01,
-      startedAt,
-      closedAt: new Date(startedAt.getTime() + 3_600_000),
-    }
-    const habits = study.people.map(() => this.chance.normal(0.012, 0.015))
-    const values = study.people.flatMap((personId, person) =>
-      studyOrder({ spots: truths.length, repeats: study.repeats, person }).map(({ spot, repeat }) => {
-        const value = Number((truths[spot]! + habits[person]! + this.chance.normal(0, 0.02)).toFixed(2))
-        return {
-          ...{ id: this.chance.id(startedAt), studyId: study.id, personId, deviceId: null, recordedAt: startedAt },
-          ...{ supersedesId: null, spot, repeat, typed: value.toFixed(2), value },
-        }
-      }),
-    )
-    const result = resultOf({ ...study, result: null }, values, null)
-    await models.Study.create({ ...study, personId: study.people[0]!, result }, { transaction })
-    await models.StudyValue.bulkCreate(values, { transaction })
-  }
-
   private async loadLineUp(bikeIds: ReadonlyMap<string, string>): Promise<void> {
     const day = dayIn(SHOP.timeZone, this.today)
     await this.work.models.Visit.bulkCreate(
@@ -505,40 +431,4 @@ class Loader {
 const recordOf = (key: InstrumentKey): InstrumentRecord => {
   const { kind, uMm = null, u = null, marks = null } = instrumentPlan(key)
   return { kind, uMm, u, bias: 0, biasU: 0, marks, material: 'steel', rollerMm: null }
-}
-
-/** What a chain had run by its odometer up to a moment, thousand weighted km, as the shop knew it then. */
-function pastDistance(history: History, fitting: number, at: Date): number | null {
-  const shown = [
-    ...history.odometers,
-    ...history.readings.flatMap((reading) => (reading.odometer ? [{ at: reading.at, km: reading.odometer.km }] : [])),
-  ].sort((a, b) => a.at.getTime() - b.at.getTime())
-  const { from } = history.fittings[fitting]!
-  const now = shown.findLast((value) => value.at <= at)
-  const then = shown.findLast((value) => value.at <= from) ?? shown.find((value) => value.at >= from)
-  return now && then ? Math.max(0, ((now.km - then.km) * DEFAULTS.distance.wearFactorUnknown) / 1000) : null
-}
-
-function asVerdictReading(
-  id: string,
-  past: PastReading,
-  rows: readonly SpotRow[],
-  instruments: ReadonlyMap<InstrumentKey, { id: string }>,
-): VerdictReading {
-  const { kind } = instrumentPlan(past.instrument)
-  return {
-    id,
-    occurredAt: past.at.getTime(),
-    chainKm: past.odometer?.km ?? null,
-    source: 'shop',
-    instrument: { id: instruments.get(past.instrument)!.id, kind, biasU: 0 },
-    spots: rows.map(({ value, over, under, u, pitches, place }) => ({
-      u,
-      ...(place === null ? {} : { place }),
-      ...(value === null ? {} : { value }),
-      ...(over === null ? {} : { over }),
-      ...(under === null ? {} : { under }),
-      ...(pitches === null ? {} : { pitches }),
-    })),
-  }
 }
