@@ -170,6 +170,5 @@ export const importsEndpoints = {
     params: ById,
     body: v.object({}),
     result: v.object({ account: v.nullable(RideAccount) }),
-    creates: true,
   }),
 }

@@ -38,12 +38,7 @@ export class Serving {
     R extends Schema | undefined,
   >(endpoint: Endpoint<P, Q, B, R>, handler: (asked: Asked<P, Q, B>) => Promise<Output<R>>): void {
     this.route(endpoint, async (ctx, given) => {
-      const session = await currentSession(this.database, ctx)
-      if (!session) throw new ProblemError(401, 'not-signed-in')
-      ctx.state.session = session
-      if (endpoint.access === 'writer' && !WRITING_ROLES.includes(session.person.role))
-        throw new ProblemError(403, 'may-not-write')
-      if (endpoint.access === 'owner' && session.person.role !== 'owner') throw new ProblemError(403, 'only-owner')
+      const session = await this.allowed(endpoint, ctx)
       const version = endpoint.versioned === true ? versionOf(ctx) : 0
       const key = endpoint.creates === true ? keyOf(ctx) : null
       const author = { personId: session.person.id, deviceId: session.deviceId, requestId: ctx.state.requestId }
@@ -53,6 +48,31 @@ export class Serving {
         return once(work, key, fingerprint(ctx.method, ctx.path, ctx.request.body), job)
       })
     })
+  }
+
+  /**
+   * An endpoint for somebody signed in whose work waits for others: it makes its own transactions, so that none is held
+   * open meanwhile, and has to be safe to repeat by itself.
+   */
+  serveWaiting<P extends Schema | undefined, B extends Schema | undefined, R extends Schema | undefined>(
+    endpoint: Endpoint<P, undefined, B, R>,
+    handler: (asked: { params: Output<P>; body: Output<B>; session: CurrentSession }) => Promise<Output<R>>,
+  ): void {
+    this.route(endpoint, async (ctx, given) => {
+      const session = await this.allowed(endpoint, ctx)
+      return handler({ ...given, session } as { params: Output<P>; body: Output<B>; session: CurrentSession })
+    })
+  }
+
+  /** The session of whoever asks, if they may. */
+  private async allowed(endpoint: Endpoint, ctx: Koa): Promise<CurrentSession> {
+    const session = await currentSession(this.database, ctx)
+    if (!session) throw new ProblemError(401, 'not-signed-in')
+    ctx.state.session = session
+    if (endpoint.access === 'writer' && !WRITING_ROLES.includes(session.person.role))
+      throw new ProblemError(403, 'may-not-write')
+    if (endpoint.access === 'owner' && session.person.role !== 'owner') throw new ProblemError(403, 'only-owner')
+    return session
   }
 
   /** An endpoint for anyone, which has to find its shop by itself. */

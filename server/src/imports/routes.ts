@@ -24,8 +24,8 @@ export function importsRoutes(serving: Serving, importer: Importer, service: str
     await leaveAccount(work, params.id)
     return { account: null }
   })
-  // A pull is many transactions of its own: what came of it stays, whatever stops it.
-  serving.serve(endpoints.pullRides, async ({ params, session }) => ({
+  // A pull is many transactions of its own: what came of it stays, whatever stops it, and its cursor makes it once.
+  serving.serveWaiting(endpoints.pullRides, async ({ params, session }) => ({
     account: await pullRides(
       serving.database,
       session.shop.id,

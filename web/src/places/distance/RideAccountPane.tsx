@@ -21,7 +21,7 @@ export function RideAccountPane({ bikeId }: { bikeId: string }) {
   const again = (): Promise<void> => client.invalidateQueries({ queryKey: keys.rideAccount(bikeId) })
   const pull = (id: string): Promise<boolean> =>
     write(async () => {
-      await ask(endpoints.pullRides, { params: { id }, key: v7(), body: {} })
+      await ask(endpoints.pullRides, { params: { id }, body: {} })
       await again()
     })
   return (
