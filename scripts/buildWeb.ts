@@ -16,7 +16,8 @@ function fingerprint(root: string): string {
     }
   }
   for (const workspace of ['core', 'contract', 'web']) take(join(root, workspace))
-  return hash.update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
+  for (const file of ['package-lock.json', 'scripts/buildWeb.ts']) hash.update(readFileSync(join(root, file)))
+  return hash.digest('hex')
 }
 
 /** Builds the web application unless the one there is of these very sources. */
@@ -25,6 +26,8 @@ export async function buildWeb(root: string): Promise<void> {
   const now = fingerprint(root)
   if (existsSync(mark) && readFileSync(mark, 'utf8') === now) return
   say('Building the web application …')
+  // Whoever asks, be it a test: what is served is the libraries' production build, several times as fast as the other.
+  process.env['NODE_ENV'] = 'production'
   await build({ root: join(root, 'web'), logLevel: 'error' })
   writeFileSync(mark, now)
 }

@@ -132,7 +132,12 @@ describe('npm start', () => {
     expect(first.said()).toContain('Sign in as "owner" with the password')
     const page = await fetch(`http://127.0.0.1:${port}/`)
     expect(page.status).toBe(200)
-    expect(await page.text()).toContain('<div id="root">')
+    const text = await page.text()
+    expect(text).toContain('<div id="root">')
+    // The libraries' development build, several times as slow, was once served where a test had built it.
+    const script = await fetch(`http://127.0.0.1:${port}${/src="([^"]+\.js)"/.exec(text)?.[1]}`)
+    expect(script.status).toBe(200)
+    expect(await script.text()).not.toContain('jsxDEV')
 
     const second = start(['--port', '7395', '--data', data])
     expect(await second.ended).toBe(1)

@@ -6,7 +6,7 @@ import { worstOf } from '../limits/worstOfRound.ts'
 import { ChanceOver, newestReadingDoubt, probabilityOverAt } from './crossing.ts'
 import { chanceWithin, daysUntil } from './dates.ts'
 import { fitWear, type WearPosterior, type WearStart } from './fitWear.ts'
-import { nextCheck } from './nextCheck.ts'
+import { nextCheckBy } from './nextCheck.ts'
 import { widenedCrossing } from './widened.ts'
 import { wearEvidence, type ForecastReading, type WearEvidence } from './observations.ts'
 import type { CareKind, WearPrior } from './priors.ts'
@@ -107,9 +107,8 @@ export function chainForecast(input: ChainForecastInput, assumed: Assumptions = 
   const { checkRisk, checkFloorKm, checkHorizonDays, doubtShown, verdictApart } = assumed.forecast
   const kmLeft = kmLeftOf(crossing.map(real), overByReading, assumed)
   const likely = likelyKm(chance, sNow, real, overByReading, assumed)
-  const next = nextCheck(posterior, {
+  const next = nextCheckBy(chance, {
     sNow,
-    limit,
     risk: checkRisk,
     floor: weighted(checkFloorKm),
     horizon: life.rate.kmPerDay > 0 ? weighted(checkHorizonDays * life.rate.kmPerDay) : null,

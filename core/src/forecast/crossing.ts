@@ -25,14 +25,18 @@ export function crossing(
 /** How likely the newest reading is a stray, 0…1; 0 without a reading. Above a half no forecast is shown. */
 export const newestReadingDoubt = (posterior: WearPosterior): number => posterior.doubt
 
+/** Cells of the lattice on which crossings are looked for. */
+const CELLS = 128
+
 /** The chance of being over one limit as a function of distance: everything that does not depend on s worked out once. */
 export class ChanceOver {
   private readonly posterior: WearPosterior
   /** By column: logarithm of the share of T at which the limit is reached; −∞ where it is over from the beginning. */
   private readonly logShare: Float64Array
-  private readonly leastBefore: number
   private readonly mostBefore: number
   private readonly most: number
+  /** The chance at each place of the lattice; −1 where it was not asked yet. */
+  private readonly kept = new Float64Array(CELLS + 1).fill(-1)
 
   constructor(posterior: WearPosterior, limit: number) {
     const { columns, gamma, epsilon0, before } = posterior
@@ -49,7 +53,6 @@ export class ChanceOver {
       if (before[c]! < least) least = before[c]!
       if (before[c]! > farthest) farthest = before[c]!
     }
-    this.leastBefore = least
     this.mostBefore = farthest
     const { firstLogLife, logLifeStep, lives } = posterior
     this.most = Math.exp(firstLogLife + logLifeStep * lives + longest) - least
@@ -86,18 +89,21 @@ export class ChanceOver {
     return Math.min(1, over)
   }
 
-  /** Where the chance reaches a probability: false position with a bisection whenever that is slow. */
+  /**
+   * Where the chance reaches a probability: the cell of a fixed lattice by halving, whose values are kept for the next
+   * one asked, and in it false position with a bisection whenever that is slow.
+   */
   reaches(probability: number): number {
-    let low = -this.mostBefore
-    let high = this.most
-    let atLow = this.at(low)
-    if (atLow >= probability) return low
-    let atHigh = 1
-    // What was run before may lie far apart: begin where most chains are.
-    const start = this.at(0)
-    if (start < probability) {
-      if (-this.leastBefore < 0 || low < 0) [low, atLow] = [Math.max(low, 0), start]
-    } else [high, atHigh] = [0, start]
+    if (this.atNode(0) >= probability) return this.node(0)
+    let first = 0
+    let last = CELLS
+    while (last - first > 1) {
+      const middle = (first + last) >> 1
+      if (this.atNode(middle) < probability) first = middle
+      else last = middle
+    }
+    let [low, high] = [this.node(first), this.node(last)]
+    let [atLow, atHigh] = [this.atNode(first), this.atNode(last)]
     const width = Math.max(1e-4, Math.exp(this.posterior.firstLogLife) * 1e-3)
     let bisect = false
     while (high - low > width) {
@@ -110,5 +116,18 @@ export class ChanceOver {
     }
     const rise = atHigh - atLow
     return rise > 0 ? low + ((high - low) * (probability - atLow)) / rise : high
+  }
+
+  /** Places of the lattice, closer together where chains are short-lived: most of what is asked lies there. */
+  private node(i: number): number {
+    return -this.mostBefore + (this.most + this.mostBefore) * (i / CELLS) ** 2
+  }
+
+  private atNode(i: number): number {
+    const known = this.kept[i]!
+    if (known >= 0) return known
+    const chance = i === CELLS ? 1 : this.at(this.node(i))
+    this.kept[i] = chance
+    return chance
   }
 }

@@ -1,4 +1,4 @@
-import { crossing } from './crossing.ts'
+import { ChanceOver } from './crossing.ts'
 import type { WearPosterior } from './fitWear.ts'
 
 /** All distances in thousand weighted km. */
@@ -24,8 +24,14 @@ export interface NextCheckQuery {
  * @returns s, thousand weighted km
  */
 export function nextCheck(posterior: WearPosterior, query: NextCheckQuery): number {
-  const { sNow, limit, risk, floor, horizon, firstCheck } = query
-  const [atRisk = 0, median = 0] = crossing(posterior, { limit, probabilities: [risk, 0.5] })
+  return nextCheckBy(new ChanceOver(posterior, query.limit), query)
+}
+
+/** As {@link nextCheck}, where the chance of being over is at hand. */
+export function nextCheckBy(chance: ChanceOver, query: Omit<NextCheckQuery, 'limit'>): number {
+  const { sNow, risk, floor, horizon, firstCheck } = query
+  const atRisk = chance.reaches(risk)
+  const median = chance.reaches(0.5)
   let next = Math.min(atRisk, (sNow + median) / 2)
   if (firstCheck) next = Math.min(next, median / 3)
   if (horizon != null) next = Math.min(next, sNow + horizon)

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache'
 import type { Assumptions } from '../assumptions.ts'
 import { probabilityOver } from '../readings/probabilityOver.ts'
 import { worstSpotPosterior, type SpotObservation, type WorstSpotPosterior } from '../readings/worstSpot.ts'
@@ -16,8 +17,18 @@ export function worstOf(spots: readonly CountedSpot[]): WorstSpotPosterior {
       halfWidth: u,
     }
   }
-  return worstSpotPosterior(spots.map(observation))
+  const observations = spots.map(observation)
+  const key = JSON.stringify(observations)
+  const known = KNOWN.get(key) ?? worstSpotPosterior(observations)
+  KNOWN.set(key, known)
+  return known
 }
+
+/**
+ * Rounds worked out before: what a bike's earlier readings say is asked again with every verdict, every forecast and
+ * every key typed, and never changes.
+ */
+const KNOWN = new LRUCache<string, WorstSpotPosterior>({ max: 300 })
 
 function observation({ reading, spot }: CountedSpot): SpotObservation {
   const shared = {

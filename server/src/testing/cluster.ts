@@ -9,6 +9,8 @@ import { loadDemo, migrateUp, openDatabase } from '../db/index.ts'
 declare module 'vitest' {
   interface ProvidedContext {
     databaseUrl: string
+    /** The moment the demo shop was loaded at, ms. */
+    demoLoadedAt: number
   }
 }
 
@@ -19,9 +21,11 @@ export default async function setup(project: TestProject): Promise<() => Promise
   const cluster = await startCluster(folder, { throwaway: true })
   const database = openDatabase(cluster.url)
   await migrateUp(database.sequelize)
-  await loadDemo(database, new Date())
+  const now = new Date()
+  await loadDemo(database, now)
   await database.close()
   project.provide('databaseUrl', cluster.url)
+  project.provide('demoLoadedAt', now.getTime())
   return async () => {
     await cluster.stop()
     rmSync(folder, { recursive: true, force: true })
