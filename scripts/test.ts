@@ -138,12 +138,14 @@ async function interfaceTests(): Promise<void> {
 
 try {
   postgresPrograms()
-  const tests = async (): Promise<void> => {
-    if (wants('unit')) await unitTests()
-    if (wants('interface')) await interfaceTests()
-  }
-  // Beside each other: the interface's tests mostly wait.
-  await Promise.all([wants('static') ? staticChecks() : undefined, tests()])
+  // Two at a time, one a core: what is long first, and the interface's tests beside no other that serves from Chromium.
+  await Promise.all([
+    wants('unit') ? unitTests() : undefined,
+    (async () => {
+      if (wants('static')) await staticChecks()
+      if (wants('interface')) await interfaceTests()
+    })(),
+  ])
 } catch (error) {
   total.failed++
   say(error instanceof PlainError ? error.message : ((error as Error).stack ?? String(error)))

@@ -52,6 +52,8 @@ export const BikeSummary = v.object({
   measuredAt: v.nullable(Moment),
   /** The day the next look is due; null when the chain is to come off. */
   checkOn: v.nullable(Day),
+  /** Whether it is looked at whenever it is in. */
+  eachVisit: v.boolean(),
   chainKm: v.nullable(v.number()),
   /** The day by which the chain is over its limit with an even chance; null when no forecast is shown. */
   overOn: v.nullable(Day),
@@ -223,6 +225,8 @@ export const BikeRecord = v.object({
     customerRuleId: v.nullable(Id),
     markedInstrumentId: v.nullable(Id),
   }),
+  /** The customer's own rhythm of looks; null where the shop's holds. */
+  rhythm: v.nullable(v.object({ days: v.nullable(v.number()), eachVisit: v.boolean() })),
 })
 export type BikeRecord = v.InferOutput<typeof BikeRecord>
 

@@ -33,7 +33,8 @@ describe('the endpoints', () => {
   })
   it('that create something can be repeated, and those that change something are versioned', () => {
     for (const [name, { method, access, creates, versioned }] of all) {
-      if (method === 'POST' && access === 'writer') expect(creates, name).toBe(true)
+      // A pull goes on from its own cursor, and holds no answer open while the service is asked.
+      if (method === 'POST' && access === 'writer' && name !== 'pullRides') expect(creates, name).toBe(true)
       if (method === 'PATCH') expect(versioned, name).toBe(true)
     }
   })

@@ -137,6 +137,8 @@ export const VerdictInput = v.object({
   life: v.exactOptional(ChainLife),
   /** What the bike was ridden on, over everything recorded. */
   mix: v.exactOptional(SurfaceKm),
+  /** The customer's own rhythm of looks, where there is one. */
+  rhythm: v.exactOptional(v.object({ days: v.nullable(v.number()), eachVisit: v.boolean() })),
   /** What the forecast said of being over; null when it was withheld. */
   forecast: v.exactOptional(v.nullable(v.object({ overNow: v.number(), overAhead: v.number() }))),
 })
@@ -205,6 +207,20 @@ export const RuleChange = v.variant('kind', [
   v.object({ kind: v.literal('default'), ruleId: Id }),
   /** A rule for one customer; null: the shop's. */
   v.object({ kind: v.literal('customer'), customerId: Id, ruleId: v.nullable(Id) }),
+  /** A fixed rhythm of looks at one customer's chains: every so many days, or whenever they are in, or as the shop's. */
+  v.object({
+    kind: v.literal('rhythm'),
+    customerId: Id,
+    days: v.nullable(
+      v.pipe(
+        v.number('number-malformed'),
+        v.integer('rhythm-range'),
+        v.minValue(1, 'rhythm-range'),
+        v.maxValue(365, 'rhythm-range'),
+      ),
+    ),
+    eachVisit: v.boolean('field-invalid'),
+  }),
   /** A rule for one bike; null: its customer's. The instrument is the one whose mark decides, "as marked". */
   v.object({ kind: v.literal('bike'), bikeId: Id, ruleId: v.nullable(Id), markedInstrumentId: v.nullable(Id) }),
   /** The shop's own values for what is assumed: all of them, those left out are the shipped ones. */
@@ -258,6 +274,10 @@ export const HouseRules = v.object({
       }),
     ),
   }),
+  /** Customers with a rhythm of their own. */
+  rhythms: v.array(
+    v.object({ customerId: Id, customer: v.string(), days: v.nullable(v.number()), eachVisit: v.boolean() }),
+  ),
   /** Customers and bikes with a rule of their own. */
   exceptions: v.array(
     v.object({

@@ -25,6 +25,7 @@ export type AssumptionUnit =
   | 'km/h'
   | 'money'
   | 'chains'
+  | 'yes-no'
 
 /** One value a shop can change. */
 export interface Assumption {
@@ -78,6 +79,7 @@ export const ASSUMPTIONS: readonly Assumption[] = [
   value('verdict.everythingMark.floor', '%', 0.5, 3),
   value('verdict.everythingMark.overLimit', '%', 0, 2),
   value('verdict.rhythmDays', 'days', 0, 365, true),
+  value('verdict.eachVisit', 'yes-no', 0, 1, true),
   value('verdict.checkDays', 'days', 7, 730, true),
   value('verdict.closingInCheckDays', 'days', 1, 180, true),
   value('verdict.firstCheckDays', 'days', 1, 365, true),

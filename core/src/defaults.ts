@@ -69,6 +69,8 @@ export const DEFAULTS = {
     everythingMark: { floor: 1.0, overLimit: 0.5 },
     /** A fixed rhythm of looks, days: the earlier of it and the forecast applies. 0: none. */
     rhythmDays: 0,
+    /** 1: a look whenever a bike is in; 0: when it is due. */
+    eachVisit: 0,
     /** Days to the next look while keep riding stands and no forecast is nearer. */
     checkDays: 180,
     /** Days to the next look while closing in stands and no forecast is nearer. */

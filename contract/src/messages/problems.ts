@@ -55,6 +55,7 @@ export const problems = {
   'limit-range': 'A limit lies between 0.2 and 1.5 %.',
   'plan-range': 'A plan limit lies between 0.2 and 1.5 %.',
   'plan-not-below-change': 'The plan limit lies below the one to change at.',
+  'rhythm-range': 'Whole days, 1 to 365.',
   'watch-range': 'Between 0.3 and 1: the share of the limit from which to look more often.',
   'instrument-without-change-mark': 'This instrument’s record names no mark at which to change.',
   'instrument-needed': 'As marked needs an instrument: choose whose mark decides.',

@@ -76,6 +76,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
       customerRuleId: customer?.houseRuleId ?? null,
       markedInstrumentId: bike.markedInstrumentId,
     },
+    rhythm: facts.input.rhythm ?? null,
   }
 }
 

@@ -9,7 +9,7 @@ const SUMMARY = `
   s.word, s.advice, s.flags, s.probability AS "probabilityOver", s.median, s.limit_at AS "limit", s.marks,
   s.decision,
   to_char(s.measured_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "measuredAt",
-  s.check_on::text AS "checkOn", s.chain_km AS "chainKm", s.over_on::text AS "overOn"`
+  s.check_on::text AS "checkOn", s.each_visit AS "eachVisit", s.chain_km AS "chainKm", s.over_on::text AS "overOn"`
 
 const FROM = `
   FROM bike_state s

@@ -34,6 +34,8 @@ export async function writeChange(work: Work, change: RuleChange, reason: string
       return chooseDefault(work, change.ruleId, reason)
     case 'customer':
       return chooseForCustomer(work, change, reason)
+    case 'rhythm':
+      return chooseRhythm(work, change, reason)
     case 'bike':
       return chooseForBike(work, change, reason)
     case 'assumptions':
@@ -126,6 +128,19 @@ async function chooseForCustomer(
   if (!customer) throw refuseField('change.customerId', 'customer-unknown')
   await customer.update({ houseRuleId: ruleId, version: customer.version + 1 }, { transaction })
   await audited(work, 'chose a rule for', 'customer', customerId, { ruleId, reason })
+  return { where: 'b.customer_id = :customerId', values: { customerId } }
+}
+
+async function chooseRhythm(
+  work: Work,
+  { customerId, days, eachVisit }: Extract<RuleChange, { kind: 'rhythm' }>,
+  reason: string,
+): Promise<Concerned> {
+  const { models, transaction } = work
+  const customer = await models.Customer.findByPk(customerId, { transaction })
+  if (!customer) throw refuseField('change.customerId', 'customer-unknown')
+  await customer.update({ rhythmDays: days, eachVisit, version: customer.version + 1 }, { transaction })
+  await audited(work, 'chose a rhythm for', 'customer', customerId, { days, eachVisit, reason })
   return { where: 'b.customer_id = :customerId', values: { customerId } }
 }
 

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints, type HouseRules, type RuleChange } from '@pelrin/contract'
 import { inShop } from '../db/index.ts'
 import { rebuildState } from '../state/bikeState.ts'
+import { daysLater } from '../state/days.ts'
 import { bikeNamed, Device, readingOf, startShop, type RunningShop } from '../testing/shop.ts'
 
 let shop: RunningShop
@@ -276,7 +277,8 @@ describe('a fixed rhythm', () => {
       inShop(shop.database, session.shop.id, null, (work) =>
         work.select<{ n: number }>(
           `SELECT count(*)::int AS n FROM bike_state WHERE measured_at IS NOT NULL AND decision IS NULL
-           AND check_on > (measured_at AT TIME ZONE 'Europe/London')::date + 21`,
+           AND check_on > (measured_at AT TIME ZONE 'Europe/London')::date + 21
+           AND bike_id NOT IN (SELECT b.id FROM bikes b JOIN customers c ON c.id = b.customer_id WHERE c.rhythm_days > 0)`,
         ),
       )
     expect((await late())[0]?.n).toBeGreaterThan(10)
@@ -285,5 +287,28 @@ describe('a fixed rhythm', () => {
     expect((await late())[0]?.n).toBe(0)
     await make(change({ ...overrides }, version + 1))
     expect((await late())[0]?.n).toBeGreaterThan(10)
+  })
+  it('is a customer’s own: every so many days, or whenever the bike is in, and back to the shop’s', async () => {
+    const visits = async () => (await shop.device.ask(endpoints.lineUp)).body.visits
+    const later = (await visits()).find(
+      ({ bike, day }) => bike.checkOn !== null && bike.checkOn > day && !bike.eachVisit && bike.decision === null,
+    )!
+    const customerId = later.bike.customer.id
+    const rhythm = (days: number | null, eachVisit: boolean) => make({ kind: 'rhythm', customerId, days, eachVisit })
+    const now = async () => (await visits()).find(({ id }) => id === later.id)!.bike
+    await rhythm(null, true)
+    expect((await now()).checkOn).toBe(later.day)
+    expect((await shop.device.ask(endpoints.houseRules)).body.rhythms).toContainEqual(
+      expect.objectContaining({ customerId, days: null, eachVisit: true }),
+    )
+    await rhythm(1, false)
+    expect((await now()).checkOn).toBe(daysLater(later.bike.measuredAt!.slice(0, 10), 1))
+    await rhythm(null, false)
+    expect((await now()).checkOn).toBe(later.bike.checkOn)
+    const wrong = await shop.device.ask(endpoints.changeRules, {
+      body: { id: v7(), change: { kind: 'rhythm', customerId, days: 0, eachVisit: false }, reason: 'x' },
+    })
+    expect(wrong.status).toBe(422)
+    expect(wrong.problem.fields?.[0]).toMatchObject({ path: 'change.days', code: 'rhythm-range' })
   })
 })

@@ -76,6 +76,10 @@ export async function houseRules(work: Work): Promise<HouseRules> {
      FROM bikes b JOIN customers c ON c.id = b.customer_id LEFT JOIN instruments i ON i.id = b.marked_instrument_id
      WHERE b.house_rule_id IS NOT NULL ORDER BY 2, 4 NULLS FIRST`,
   )
+  const rhythms = await work.select<HouseRules['rhythms'][number]>(
+    `SELECT id AS "customerId", name AS customer, rhythm_days AS days, each_visit AS "eachVisit"
+     FROM customers WHERE rhythm_days IS NOT NULL OR each_visit ORDER BY name`,
+  )
   const { version, overrides } = await assumptionsInForce(work)
   return {
     rules: rules.map(({ versionId: _, ...rule }) => ({
@@ -94,6 +98,7 @@ export async function houseRules(work: Work): Promise<HouseRules> {
         validFrom: validFrom.toISOString(),
       })),
     },
+    rhythms,
     exceptions,
   }
 }

@@ -1,4 +1,4 @@
-import type { LineUp, Visit } from '@pelrin/contract'
+import type { BikeSummary, LineUp, Visit } from '@pelrin/contract'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { summaries } from '../bikes/summaries.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
@@ -22,10 +22,17 @@ export async function lineUp(work: Work, timeZone: string, deviceId: string): Pr
       day,
       promisedAt: iso(visit.promisedAt),
       onStandSince: iso(visit.onStandSince),
-      bike: bike,
+      bike: lookedAtInDays(bike, day, timeZone),
     }
   })
   return { day, visits }
+}
+
+/** A bike that is looked at whenever it is in is due today, unless it was measured today. */
+function lookedAtInDays<Bike extends BikeSummary>(bike: Bike, day: string, timeZone: string): Bike {
+  const { eachVisit, checkOn, measuredAt } = bike
+  const measured = measuredAt !== null && dayIn(timeZone, new Date(measuredAt)) === day
+  return eachVisit && !measured && checkOn !== null && checkOn > day ? { ...bike, checkOn: day } : bike
 }
 
 /**

@@ -47,8 +47,12 @@ export async function refreshBikeState(work: Work, bikeId: string, forecast?: Ch
   })
 }
 
-/** The earlier of two days; a rhythm the shop does not have moves nothing. */
-const earlier = (day: string, rhythm: string | null): string => (rhythm !== null && rhythm < day ? rhythm : day)
+/** A day, or the earlier one a fixed rhythm gives: the customer's own, else the shop's; 0 is none. */
+const inRhythm = (day: string, from: string, rhythmDays: number): string => {
+  if (rhythmDays === 0) return day
+  const due = daysLater(from, rhythmDays)
+  return due < day ? due : day
+}
 
 /** What a bike's state is by its facts. */
 export async function deriveBikeState(work: Work, bikeId: string, known?: ChainForecast | null): Promise<BikeStateRow> {
@@ -76,7 +80,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known?: ChainF
     measuredAt ?? (outcome.word === 'not-measured-yet' && fitting ? fitting.from : verdict.occurredAt),
   )
   // What was decided otherwise is looked at again soon, whatever the verdict would have waited for.
-  const { decidedCheckDays, rhythmDays } = assumptionsWith(input.assumptions).verdict
+  const { decidedCheckDays, rhythmDays, eachVisit } = assumptionsWith(input.assumptions).verdict
   // As it was made with the verdict: from the very input stored with it.
   const forecast = known === undefined ? forecastOf(input) : known
   const shown = forecast?.withheld === null ? forecast : null
@@ -89,7 +93,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known?: ChainF
     ? daysLater(dayIn(zone, decision.occurredAt), decidedCheckDays)
     : outcome.checkInDays === null
       ? null
-      : earlier(byForecast ?? daysLater(from, outcome.checkInDays), rhythmDays > 0 ? daysLater(from, rhythmDays) : null)
+      : inRhythm(byForecast ?? daysLater(from, outcome.checkInDays), from, input.rhythm?.days ?? rhythmDays)
   const daysToLimit = shown?.daysLeft[1] ?? null
   return {
     bikeId,
@@ -106,6 +110,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known?: ChainF
     marks: marksOf(outcome, counted),
     measuredAt,
     checkOn,
+    eachVisit: input.rhythm?.eachVisit === true || eachVisit === 1,
     chainKm: input.chain.km ?? null,
     troubleRank: decision && decision.decision !== 'change-early' ? RANK['keep-riding'] : RANK[outcome.word],
     troubleOn: checkOn ?? from,

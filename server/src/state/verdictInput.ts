@@ -43,10 +43,16 @@ export interface BikeFacts {
  */
 export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?: ShopFacts): Promise<BikeFacts> {
   const [bike] = await work.select<
-    RuleChoice & { type: 'derailleur' | 'hub-gear' | 'single-speed'; speeds: number; customerId: string }
+    RuleChoice & {
+      type: 'derailleur' | 'hub-gear' | 'single-speed'
+      speeds: number
+      customerId: string
+      rhythmDays: number | null
+      eachVisit: boolean
+    }
   >(
     `SELECT b.house_rule_id AS "ownRule", c.house_rule_id AS "customerRule", d.type, d.speeds,
-       b.customer_id AS "customerId",
+       b.customer_id AS "customerId", c.rhythm_days AS "rhythmDays", c.each_visit AS "eachVisit",
        (SELECT w.change_mark FROM instrument_versions w WHERE w.instrument_id = b.marked_instrument_id
         ORDER BY w.version DESC LIMIT 1) AS "changeMark"
      FROM bikes b JOIN customers c ON c.id = b.customer_id JOIN drives d ON d.bike_id = b.id WHERE b.id = :bikeId`,
@@ -106,6 +112,9 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
       ) as VerdictInput['instruments'],
       ...(Object.keys(overrides).length === 0 ? {} : { assumptions: { ...overrides } }),
       otherRules: otherRules(rules, rule, bike),
+      ...(bike.rhythmDays === null && !bike.eachVisit
+        ? {}
+        : { rhythm: { days: bike.rhythmDays, eachVisit: bike.eachVisit } }),
       ...(life === null ? {} : { life }),
       mix: distance.mix,
     },

@@ -4,6 +4,14 @@ import { instruments } from './0002-instruments.ts'
 import { houseRules } from './0003-house-rules.ts'
 import { studies } from './0004-studies.ts'
 import { distanceAndForecast } from './0005-distance-and-forecast.ts'
+import { rhythm } from './0006-rhythm.ts'
 
 /** Every migration, oldest first. A landed migration is never changed; a new one follows it. */
-export const migrations: readonly Migration[] = [foundation, instruments, houseRules, studies, distanceAndForecast]
+export const migrations: readonly Migration[] = [
+  foundation,
+  instruments,
+  houseRules,
+  studies,
+  distanceAndForecast,
+  rhythm,
+]

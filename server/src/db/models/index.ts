@@ -72,6 +72,8 @@ export function defineModels(sequelize: Sequelize) {
       name: text,
       phone: text,
       houseRuleId: uuid,
+      rhythmDays: integer,
+      eachVisit: flag,
       version: integer,
     }),
     HouseRule: table<rows.HouseRuleRow>('house_rules', {
@@ -356,6 +358,7 @@ export function defineModels(sequelize: Sequelize) {
       marks: json,
       measuredAt: moment,
       checkOn: day,
+      eachVisit: flag,
       chainKm: real,
       troubleRank: integer,
       troubleOn: day,

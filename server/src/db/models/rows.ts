@@ -77,6 +77,10 @@ export interface CustomerRow {
   name: string
   phone: string | null
   houseRuleId: string | null
+  /** Days between looks at each of the customer's bikes; null: as the shop has it. */
+  rhythmDays: number | null
+  /** Whether their chains are looked at whenever they are in. */
+  eachVisit: boolean
   version: number
 }
 export interface HouseRuleRow {
@@ -376,6 +380,8 @@ export interface BikeStateRow {
   marks: SpotMark[]
   measuredAt: Date | null
   checkOn: string | null
+  /** Whether it is looked at whenever it is in. */
+  eachVisit: boolean
   chainKm: number | null
   troubleRank: number
   troubleOn: string

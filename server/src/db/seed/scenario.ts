@@ -79,6 +79,8 @@ export interface BikePlan {
 
 export interface CustomerPlan {
   readonly name: string
+  /** How often they want their chains looked at, where they said so. */
+  readonly rhythm?: { readonly rhythmDays?: number; readonly eachVisit?: boolean }
   readonly bikes: readonly BikePlan[]
 }
 
@@ -105,7 +107,11 @@ const fleet = (count: number, name: string, kind: string, drives: readonly Drive
 /** Fleets and those with a story. The bikes of these stand first in the line-up. */
 export const NAMED_CUSTOMERS: readonly CustomerPlan[] = [
   { name: 'Ivo Marsh', bikes: [{ label: 'Causeway', kind: 'road', drive: 'road11', life: life(71, 1.35, 'dry-oil') }] },
-  { name: 'Oven & Tide Bakery', bikes: fleet(6, 'Bakery van', 'cargo', ['cargo', 'cargo', 'cargoMotor'], CARGO) },
+  {
+    name: 'Oven & Tide Bakery',
+    rhythm: { rhythmDays: 60 },
+    bikes: fleet(6, 'Bakery van', 'cargo', ['cargo', 'cargo', 'cargoMotor'], CARGO),
+  },
   {
     name: 'Nell Quayle',
     bikes: [
@@ -113,7 +119,11 @@ export const NAMED_CUSTOMERS: readonly CustomerPlan[] = [
       { label: 'Winter bike', kind: 'road', drive: 'flat10', life: COMMUTE },
     ],
   },
-  { name: 'Island Mail', bikes: fleet(9, 'Island mail', 'flat bar', ['flat9', 'flat9', 'old8'], MAIL) },
+  {
+    name: 'Island Mail',
+    rhythm: { eachVisit: true },
+    bikes: fleet(9, 'Island mail', 'flat bar', ['flat9', 'flat9', 'old8'], MAIL),
+  },
   {
     name: 'Oda Thrift',
     bikes: [

@@ -62,6 +62,7 @@ export const rules = {
     'km/h': 'km/h',
     money: 'of the shop’s money',
     chains: 'chains',
+    'yes-no': '',
   },
   noExceptions: 'Every bike is judged by the shop’s rule. A bike or a customer gets another one on the bike’s record.',
   everyBikeOf: 'Every bike of {{customer}}',
@@ -73,6 +74,16 @@ export const rules = {
   forCustomer: 'every bike of {{customer}}',
   inherits: 'as the shop (or the customer) has it',
   markedBy: 'Whose mark decides',
+  rhythm: 'Looks',
+  rhythmTitle: 'How often are {{customer}}’s chains looked at?',
+  rhythmShops: 'as the forecast says',
+  rhythmDays_one: 'every day at the latest',
+  rhythmDays_other: 'every {{count}} days at the latest',
+  rhythmVisit: 'whenever it is in',
+  rhythmChoose: 'Choose how often',
+  rhythmToShops: 'Back to the shop’s',
+  rhythmEvery: 'At the latest every so many days',
+  rhythmNote: 'The earlier of this and the forecast applies. Left empty, the shop’s own rhythm holds, if it has one.',
 } as const
 
 /** What each assumed value means. Keys are the core’s, with hyphens for points. */
@@ -111,6 +122,7 @@ export const assumed = {
   'verdict-sprocketMark-overLimit': 'and from this much over the limit by speeds',
   'verdict-everythingMark-floor': 'Everything it runs on is suspect from at least',
   'verdict-everythingMark-overLimit': 'and from this much over the limit by speeds',
+  'verdict-eachVisit': 'Look at every chain whenever its bike is in (1: yes, 0: no)',
   'verdict-rhythmDays': 'Look at every chain at least so often (0: as the forecast says)',
   'verdict-checkDays': 'Next look while keep riding stands',
   'verdict-closingInCheckDays': 'Next look while closing in stands',

@@ -20,6 +20,7 @@ import { keys } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { day, distance } from '../../messages/format.ts'
 import { Why } from '../../pieces/Why.tsx'
+import { RhythmChoice } from './RhythmChoice.tsx'
 import { RuleChoice } from './RuleChoice.tsx'
 
 /** What the bike is, and a way to change what it is called. */
@@ -65,6 +66,7 @@ export function BikeFacts({ record }: { record: BikeRecord }) {
       ),
     ],
     [t('rules.ruleOfBike'), <RuleChoice key="rule" record={record} />],
+    [t('rules.rhythm'), <RhythmChoice key="rhythm" record={record} />],
     [t('bike.notes'), record.notes === '' ? '–' : record.notes],
   ]
   return (
