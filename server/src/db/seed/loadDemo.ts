@@ -135,7 +135,14 @@ class Loader {
     for (const plan of plans) {
       const customerId = this.chance.id(this.founded)
       const phone = `01${this.chance.whole(100, 999)} 555 ${this.chance.whole(100, 999)}`
-      this.pending.customers.push({ id: customerId, name: plan.name, phone, version: 1, eachVisit: false, ...plan.rhythm })
+      this.pending.customers.push({
+        id: customerId,
+        name: plan.name,
+        phone,
+        version: 1,
+        eachVisit: false,
+        ...plan.rhythm,
+      })
       for (const bikePlan of plan.bikes) {
         const bikeId = this.addBike(customerId, bikePlan, 400 + number++ * 7)
         inToday.set(`${plan.name}/${bikePlan.label}`, bikeId)
