@@ -9,6 +9,7 @@ import {
   Decision,
   DecisionKind,
   DriveType,
+  EarlierChain,
   SprocketAdvice,
   StoredVerdict,
   VerdictFlag,
@@ -215,6 +216,8 @@ export const BikeRecord = v.object({
   verdictInput: v.nullable(VerdictInput),
   /** When the chain will be done, as of the last recorded moment; null when its distance is not known. */
   forecast: v.nullable(ChainForecast),
+  /** Chains that ran on this bike before, or in turn, each as it was when it came off. */
+  earlierChains: v.array(EarlierChain),
   /** Decisions otherwise, of the chain now fitted, newest first. */
   decisions: v.array(Decision),
   /** Readings of the present round that do not agree, widest apart first. */

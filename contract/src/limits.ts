@@ -88,7 +88,7 @@ export const ChainVerdict = v.object({
   ),
 })
 
-const VerdictReading = v.object({
+export const VerdictReading = v.object({
   id: Id,
   occurredAt: v.number(),
   chainKm: v.nullable(v.number()),
@@ -143,6 +143,14 @@ export const VerdictInput = v.object({
   forecast: v.exactOptional(v.nullable(v.object({ overNow: v.number(), overAhead: v.number() }))),
 })
 export type VerdictInput = v.InferOutput<typeof VerdictInput>
+
+/** A chain that ran on a bike's sprockets before, or in turn, as it was when it came off. */
+export const EarlierChain = v.object({
+  readings: v.array(VerdictReading),
+  life: ChainLife,
+  countChangedAt: v.exactOptional(v.number()),
+})
+export type EarlierChain = v.InferOutput<typeof EarlierChain>
 
 /** A verdict as it was given and stored. */
 export const StoredVerdict = v.object({

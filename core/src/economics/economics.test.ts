@@ -1,6 +1,17 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { cassetteDamageRate, costOfWaiting, DEFAULTS, fitWear, ringsDamageRate, sprocketLife } from '../index.ts'
+import {
+  cassetteDamageRate,
+  costOfWaiting,
+  DEFAULTS,
+  fitWear,
+  ringsDamageRate,
+  shippedPrior,
+  sprocketLife,
+  sprocketsUnder,
+  wearCosts,
+  type ForecastReading,
+} from '../index.ts'
 
 const law = { limit: 0.5, lifeToLimit: 4 }
 const worn = fitWear({
@@ -37,6 +48,44 @@ describe('the sprockets', () => {
     expect([...used].sort((a, b) => a - b)).toEqual([...used])
     // A chain changed in time uses a quarter; this one was ridden on.
     expect(used[1]).toBeGreaterThan(0.3)
+  })
+})
+
+describe('one cassette under several chains', () => {
+  const alone = sprocketLife(worn, { limit: 0.5, sNow: 4 })
+  it('has had what each did, and what is not sure of one is not added to what is not sure of the other as it stands', () => {
+    const both = sprocketsUnder([alone, alone])
+    expect(both.over[1]).toBeCloseTo(2 * alone.over[1], 9)
+    expect(both.used[1]).toBeCloseTo(2 * alone.used[1], 9)
+    expect(both.over[2] - both.over[1]).toBeCloseTo(Math.SQRT2 * (alone.over[2] - alone.over[1]), 9)
+    expect(sprocketsUnder([alone])).toEqual(alone)
+  })
+  it('is worked out from what earlier chains’ records say, and says of how many they do not', () => {
+    const life = {
+      care: 'dry-oil',
+      start: 'fitted',
+      sNow: 4,
+      at: 0,
+      usualFactor: 1,
+      rate: { kmPerDay: 20, weekScatter: 0.3, meanScatter: 0.1, basis: 'recent' },
+      prior: shippedPrior('dry-oil'),
+    } as const
+    const reading = (s: number, value: number): ForecastReading => ({
+      id: `at ${s}`,
+      occurredAt: s,
+      chainKm: 1000 * s,
+      s,
+      source: 'shop',
+      instrument: { id: 'rule', kind: 'steel-rule', biasU: 0 },
+      spots: [{ value, u: 0.03 }],
+    })
+    const input = { readings: [1.5, 3, 4].map((s) => reading(s, 0.03 + 0.5 * Math.pow(s / 3, 1.4))), life, limit: 0.75 }
+    const one = wearCosts(input, 0.5)!
+    expect(one.together).toMatchObject({ ...one.sprockets, chains: 1, untold: 0 })
+    const nowhere = { ...life, sNow: null }
+    const three = wearCosts(input, 0.5, DEFAULTS, [input, { ...input, life: nowhere }])!
+    expect(three.together).toMatchObject({ chains: 2, untold: 1 })
+    expect(three.together.used[1]).toBeCloseTo(2 * one.sprockets.used[1], 9)
   })
 })
 

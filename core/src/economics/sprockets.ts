@@ -14,6 +14,22 @@ export interface SprocketLife {
   readonly used: readonly [low: number, middle: number, high: number]
 }
 
+/** Three values of sums whose parts are each known so well: the middles add up, what they are off by adds in squares. */
+function added(parts: readonly (readonly [number, number, number])[]): [number, number, number] {
+  const middle = parts.reduce((sum, part) => sum + part[1], 0)
+  return [
+    Math.max(0, middle - Math.hypot(...parts.map(([low, mid]) => mid - low))),
+    middle,
+    middle + Math.hypot(...parts.map(([, mid, high]) => high - mid)),
+  ]
+}
+
+/** What several chains, one after another or in rotation, did to one cassette. */
+export const sprocketsUnder = (lives: readonly SprocketLife[]): SprocketLife => ({
+  over: added(lives.map(({ over }) => over)),
+  used: added(lives.map(({ used }) => used)),
+})
+
 /**
  * How far a cassette has run under a chain that was over its limit, and the life that used up, with the forecast's
  * uncertainty. Damage goes with the distance spent over, far more than with the distance in all.

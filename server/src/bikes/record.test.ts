@@ -34,6 +34,22 @@ describe('a bike’s record', () => {
       expect(reading.spots.length).toBeGreaterThan(0)
     }
   })
+  it('holds the chains before the present one, as they were when they came off', async () => {
+    const { earlierChains, chain, events } = await recordOf('courier')
+    expect(earlierChains.length).toBeGreaterThanOrEqual(2)
+    const fitted = events.filter(({ kind }) => kind === 'fitted' || kind === 'came-with').length
+    expect(earlierChains.length).toBeLessThan(Math.max(fitted, 4))
+    for (const { life, readings } of earlierChains) {
+      expect(readings.length).toBeGreaterThan(0)
+      // Read before it came off, and ridden no less by then.
+      const last = Math.max(...readings.map(({ occurredAt }) => occurredAt))
+      expect(life.at).toBeGreaterThanOrEqual(last)
+      expect(life.sNow!).toBeGreaterThanOrEqual(Math.max(...readings.map(({ s }) => s ?? 0)) - 1e-9)
+      expect(life.at).toBeLessThanOrEqual(Date.now())
+    }
+    expect(chain?.care).toBe('immersion-wax')
+    expect((await recordOf('school pool 7')).earlierChains).toEqual([])
+  })
   it('says of a chain that came with the bike that it did', async () => {
     const { events, chain } = await recordOf('school pool 7')
     expect(chain?.start).toBe('unknown')

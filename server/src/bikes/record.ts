@@ -19,6 +19,7 @@ import { decisionsOf } from '../limits/decisionsStore.ts'
 import { asAttributed } from '../readings/attributed.ts'
 import { conditionsOf, type ReadingFact, type SpotFact } from '../readings/store.ts'
 import { bikeFacts, shownOf, type BikeFacts } from '../state/verdictInput.ts'
+import { earlierChains } from './earlierChains.ts'
 import { summaries } from './summaries.ts'
 
 /** One bike's whole record. */
@@ -69,6 +70,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
     events: await eventsOf(work, bikeId, facts),
     verdictInput: fitting ? { ...facts.input, forecast: shownOf(state?.forecast ?? null) } : null,
     forecast: (state?.forecast ?? null) as BikeRecord['forecast'],
+    earlierChains: await earlierChains(work, { id: bikeId, presentId: fitting?.chainId ?? null }, distance, assumed),
     decisions: await decisionsOf(work, bikeId, fitting?.id ?? null, summary.decision === null ? null : summary.word),
     disagreements: disagreementsOf(facts, verdict?.outcome.countedReadingIds ?? [], assumed),
     ruleChoice: {

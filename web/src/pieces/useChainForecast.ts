@@ -1,4 +1,4 @@
-import { driveClassOf, SHIPPED_RULES, type ChainForecastInput } from '@pelrin/core'
+import { driveClassOf, SHIPPED_RULES, type ChainForecastInput, type EarlierChain } from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
 import { useForecast, type LiveForecast } from '../workers/useForecast.ts'
 import { forecastInput } from './forecastInput.ts'
@@ -16,6 +16,12 @@ export interface ChainForecastShown extends LiveForecast {
 export function useChainForecast(record: BikeRecord | undefined, withCosts = false): ChainForecastShown {
   const given = record?.verdictInput ?? null
   const input = forecastInput(given)
-  const bySpeeds = given && withCosts ? SHIPPED_RULES[0].limits[driveClassOf(given.drive)].change : undefined
-  return { input, ...useForecast(input, given?.assumptions, bySpeeds) }
+  const costsFor =
+    record && given && withCosts
+      ? {
+          bySpeeds: SHIPPED_RULES[0].limits[driveClassOf(given.drive)].change,
+          earlier: record.earlierChains as EarlierChain[],
+        }
+      : undefined
+  return { input, ...useForecast(input, given?.assumptions, costsFor) }
 }

@@ -4,17 +4,26 @@ import {
   wearCosts,
   type AssumptionOverrides,
   type ChainForecastInput,
+  type EarlierChain,
   type ForecastPicture,
   type WearCosts,
 } from '@pelrin/core'
+
+/** What the cost of waiting rests on beside the forecast. */
+export interface CostsFor {
+  /** The limit by speeds, %. */
+  readonly bySpeeds: number
+  /** Chains that ran on the same sprockets before, or in turn. */
+  readonly earlier: readonly EarlierChain[]
+}
 
 /** What the worker is asked; `ask` names the answer. */
 export interface ForecastAsked {
   readonly ask: number
   readonly input: ChainForecastInput
   readonly assumptions: AssumptionOverrides | undefined
-  /** The limit by speeds, where what waiting costs is wanted as well. */
-  readonly bySpeeds: number | undefined
+  /** Where what waiting costs is wanted as well. */
+  readonly costsFor: CostsFor | undefined
 }
 
 export interface ForecastAnswered {
@@ -25,11 +34,11 @@ export interface ForecastAnswered {
 
 // The forecast while somebody types: off the main thread, so that no key waits for it.
 self.onmessage = ({ data }: MessageEvent<ForecastAsked>) => {
-  const { ask, input, assumptions, bySpeeds } = data
+  const { ask, input, assumptions, costsFor } = data
   const assumed = assumptionsWith(assumptions)
   self.postMessage({
     ask,
     picture: forecastPicture(input, assumed),
-    costs: bySpeeds === undefined ? null : wearCosts(input, bySpeeds, assumed),
+    costs: costsFor === undefined ? null : wearCosts(input, costsFor.bySpeeds, assumed, costsFor.earlier),
   } satisfies ForecastAnswered)
 }

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import type { AssumptionOverrides, ChainForecastInput } from '@pelrin/core'
-import type { ForecastAnswered, ForecastAsked } from './forecast.worker.ts'
+import type { CostsFor, ForecastAnswered, ForecastAsked } from './forecast.worker.ts'
 
 let worker: Worker | null = null
 let asked = 0
@@ -33,15 +33,15 @@ const NOTHING: Answer = { picture: null, costs: null }
 /**
  * The forecast of a chain, worked out beside the main thread; what was asked last wins.
  *
- * @param bySpeeds the limit by speeds, where what waiting costs is wanted as well
+ * @param costsFor where what waiting costs is wanted as well
  */
 export function useForecast(
   input: ChainForecastInput | null,
   assumptions: AssumptionOverrides | undefined,
-  bySpeeds?: number,
+  costsFor?: CostsFor,
 ): LiveForecast {
   // Inputs are made anew with every render: what they say decides whether to ask again.
-  const key = input === null ? '' : JSON.stringify({ input, assumptions, bySpeeds })
+  const key = input === null ? '' : JSON.stringify({ input, assumptions, costsFor })
   const [answered, setAnswered] = useState<{ key: string; answer: Answer }>({ key: '', answer: NOTHING })
   const newest = useRef(key)
   useEffect(() => {

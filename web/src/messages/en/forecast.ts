@@ -14,6 +14,12 @@ export const waiting = {
   byMarkNot: 'By the sprocket mark: not suspect. The worst spot is short of it.',
   neverOver: 'By distance: this chain was not ridden over the limit; it used about {{used}} of a cassette.',
   over: 'By distance: ridden {{middle}} over the limit ({{low}} to {{high}}), which used about {{used}} of a cassette ({{usedLow}} to {{usedHigh}}).',
+  together_one:
+    'This chain is the only one on record here: on these sprockets since it was fitted, {{middle}} over the limit.',
+  together_other:
+    'With the chains on record before it, or in turn with it ({{count}} together): {{middle}} over the limit ({{low}} to {{high}}), about {{used}} of a cassette ({{usedLow}} to {{usedHigh}}), if it is the same cassette.',
+  untold_one: 'Of one more chain the readings do not tell.',
+  untold_other: 'Of {{count}} more chains the readings do not tell.',
   proof: 'The proof is the test ride under a new chain: it skips under load, or it does not.',
   restsOnMark: 'Advice: try the sprockets. It rests on the sprocket mark.',
   restsOnDistance: 'Advice: try the sprockets. It rests on the distance ridden over the limit.',

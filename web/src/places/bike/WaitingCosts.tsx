@@ -17,6 +17,9 @@ import type { ChainForecastShown } from '../../pieces/useChainForecast.ts'
 import { CHART_AXIS } from '../../pieces/chartAxis.ts'
 import { ink } from '../../theme/theme.ts'
 
+/** Share of a cassette's life used from which its sprockets are advised to be tried. */
+const SUSPECT_USED = 1
+
 /** What the chain has done to the sprockets, and what waiting costs. */
 export function WaitingCosts({
   record,
@@ -28,7 +31,7 @@ export function WaitingCosts({
 }) {
   const { t } = useTranslation()
   if (!costs || !input) return null
-  const { sprockets, waiting, bySpeeds } = costs
+  const { sprockets, together, waiting, bySpeeds } = costs
   const unit = record.lastOdometer?.unit ?? 'km'
   const real = (s: number): number => (1000 * s) / input.life.usualFactor
   const { advice } = record.summary
@@ -136,6 +139,20 @@ export function WaitingCosts({
                     usedHigh: share(sprockets.used[2]),
                   })}
             </Typography>
+            {together.chains + together.untold > 1 && (
+              <Typography component="li" variant="body2">
+                {t('waiting.together', {
+                  count: together.chains,
+                  middle: distance(real(together.over[1]), unit),
+                  low: distance(real(together.over[0]), unit),
+                  high: distance(real(together.over[2]), unit),
+                  used: share(together.used[1]),
+                  usedLow: share(together.used[0]),
+                  usedHigh: share(together.used[2]),
+                })}
+                {together.untold > 0 && ` ${t('waiting.untold', { count: together.untold })}`}
+              </Typography>
+            )}
             <Typography component="li" variant="body2">
               {t('waiting.proof')}
             </Typography>
@@ -144,7 +161,7 @@ export function WaitingCosts({
             {t(
               advice
                 ? 'waiting.restsOnMark'
-                : sprockets.used[1] > 0.5
+                : together.used[1] > SUSPECT_USED
                   ? 'waiting.restsOnDistance'
                   : 'waiting.restsOnNothing',
             )}

@@ -1,0 +1,42 @@
+import type { Assumptions } from '@pelrin/core'
+import type { EarlierChain, VerdictInput } from '@pelrin/contract'
+import type { Work } from '../db/work.ts'
+import { distanceOfChain, shopRiding, type BikeDistance } from '../distance/bikeDistance.ts'
+
+/**
+ * Chains that ran on a bike before the present one, or in turn with it: what their last verdict rested on, brought up to
+ * the moment they came off. What they did to the sprockets follows from it.
+ *
+ * @param presentId the chain now fitted
+ */
+export async function earlierChains(
+  work: Work,
+  bike: { id: string; presentId: string | null },
+  here: BikeDistance,
+  assumed: Assumptions,
+): Promise<EarlierChain[]> {
+  const chains = await work.select<{ chainId: string; start: string; from: Date; to: Date; input: VerdictInput }>(
+    `SELECT DISTINCT ON (v.chain_id) v.chain_id AS "chainId", v.input, f.start, lower(f.during) AS "from",
+       upper(f.during) AS "to"
+     FROM verdicts v JOIN LATERAL (
+       SELECT start, during FROM fittings WHERE chain_id = v.chain_id AND bike_id = v.bike_id
+       ORDER BY lower(during) DESC LIMIT 1) f ON upper(f.during) IS NOT NULL
+     WHERE v.bike_id = :id AND v.chain_id IS NOT NULL AND v.chain_id IS DISTINCT FROM :presentId AND NOT v.deleted
+       AND v.input ? 'life'
+     ORDER BY v.chain_id, v.recorded_at DESC, v.id DESC`,
+    bike,
+  )
+  const riding = shopRiding(work)
+  const found: EarlierChain[] = []
+  for (const { chainId, start, from, to, input } of chains) {
+    if (!input.life) continue
+    const run = await distanceOfChain(work, { chainId, bikeId: bike.id, start, from }, here, assumed, riding)
+    const { countChangedAt } = input.chain
+    found.push({
+      readings: input.readings,
+      life: { ...input.life, sNow: run.sAt(to) ?? input.life.sNow, at: to.getTime() },
+      ...(countChangedAt === undefined ? {} : { countChangedAt }),
+    })
+  }
+  return found
+}
