@@ -5,6 +5,7 @@ export default defineConfig({
     projects: [
       { test: { name: 'core', include: ['core/src/**/*.test.ts'], environment: 'node', testTimeout: 45_000 } },
       { test: { name: 'contract', include: ['contract/src/**/*.test.ts'], environment: 'node' } },
+      { test: { name: 'standins', include: ['standins/**/*.test.ts'], environment: 'node' } },
       { test: { name: 'web', include: ['web/src/**/*.test.{ts,tsx}'], environment: 'node' } },
       {
         test: {

@@ -109,7 +109,7 @@ const readReport = (file: string): unknown => JSON.parse(readFileSync(file, 'utf
 async function unitTests(): Promise<void> {
   const report = join(reports, 'vitest.json')
   await suite(
-    'core, contract, web, server and scripts',
+    'core, contract, stand-ins, web, server and scripts',
     'vitest',
     ['run', '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
     {},
