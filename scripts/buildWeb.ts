@@ -27,7 +27,10 @@ export async function buildWeb(root: string): Promise<void> {
   if (existsSync(mark) && readFileSync(mark, 'utf8') === now) return
   say('Building the web application …')
   // Whoever asks, be it a test: what is served is the libraries' production build, several times as fast as the other.
+  const before = process.env['NODE_ENV']
   process.env['NODE_ENV'] = 'production'
   await build({ root: join(root, 'web'), logLevel: 'error' })
+  if (before === undefined) delete process.env['NODE_ENV']
+  else process.env['NODE_ENV'] = before
   writeFileSync(mark, now)
 }

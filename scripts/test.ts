@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { buildWeb } from './buildWeb.ts'
 import { PlainError, say } from './plain.ts'
 import { installPackage, postgresPrograms } from './postgres/programs.ts'
 
@@ -138,13 +139,15 @@ async function interfaceTests(): Promise<void> {
 
 try {
   postgresPrograms()
-  // Two at a time, one a core: what is long first, and the interface's tests beside no other that serves from Chromium.
+  // Once, before two want it at the same time.
+  if (wants('unit') || wants('interface')) await buildWeb(root)
+  // Two at a time, one a core.
   await Promise.all([
-    wants('unit') ? unitTests() : undefined,
     (async () => {
+      if (wants('unit')) await unitTests()
       if (wants('static')) await staticChecks()
-      if (wants('interface')) await interfaceTests()
     })(),
+    wants('interface') ? interfaceTests() : undefined,
   ])
 } catch (error) {
   total.failed++

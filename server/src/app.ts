@@ -28,6 +28,8 @@ import { readingsRoutes } from './readings/routes.ts'
 import { standRoutes } from './stand/routes.ts'
 import { studiesRoutes } from './studies/routes.ts'
 
+const GONE_AWAY: readonly string[] = ['ECONNRESET', 'EPIPE', 'ERR_STREAM_PREMATURE_CLOSE']
+
 /**
  * The whole server as one Koa application, without a port.
  *
@@ -54,7 +56,7 @@ export function createApp({
   const app = new Koa<RequestState>()
   app.on('error', (error: NodeJS.ErrnoException) => {
     // A browser that went away in mid-answer is no fault.
-    if (error.code !== 'ECONNRESET' && error.code !== 'EPIPE') logger.error({ err: error }, 'connection')
+    if (!GONE_AWAY.includes(error.code ?? '')) logger.error({ err: error }, 'connection')
   })
   const serving = new Serving(database)
   authRoutes(serving)
