@@ -26,6 +26,8 @@ export type AssumptionUnit =
   | 'money'
   | 'chains'
   | 'yes-no'
+  | 'teeth'
+  | 'times a year'
 
 /** One value a shop can change. */
 export interface Assumption {
@@ -125,6 +127,17 @@ export const ASSUMPTIONS: readonly Assumption[] = [
   value('economics.damageSlope', 'share', 0, 6),
   value('economics.damageStep', '%', 0.05, 1),
   value('economics.efficiencyLoss', '%', 0, 10),
+  value('length.added', 'pitches', 0, 10, true),
+  value('length.addedWide', 'pitches', 0, 12, true),
+  value('length.wideSprocketTeeth', 'teeth', 30, 60, true),
+  value('length.addedSuspended', 'pitches', 0, 8, true),
+  value('length.pulleyTeeth', 'teeth', 8, 20, true),
+  value('length.pitchesPerPulleyTooth', 'pitches', 0, 1),
+  value('length.doubtPitches', 'pitches', 0, 6, true),
+  value('length.fixedPlayMm', 'mm', 0, 3),
+  value('parts.jointWidthMm', 'mm', 0, 0.6),
+  value('parts.removalsWax', 'times a year', 0, 60, true),
+  value('parts.removalsOff', 'times a year', 0, 60, true),
 ]
 
 /** Why a value cannot be set: keys of the message catalogue. */

@@ -154,6 +154,29 @@ export const DEFAULTS = {
     /** Drive efficiency lost for each % of elongation, in % of power: an estimate; 0 switches it off. */
     efficiencyLoss: 1,
   },
+  length: {
+    /** Pitches added to a derailleur's loop where its maker says nothing. */
+    added: 2,
+    /** The same with one ring and a largest sprocket of so many teeth or more. */
+    addedWide: 4,
+    wideSprocketTeeth: 45,
+    /** Further ones for full suspension on such a drive. */
+    addedSuspended: 2,
+    /** Pulleys larger than this take more chain: so much for every tooth above, both together. */
+    pulleyTeeth: 11,
+    pitchesPerPulleyTooth: 1 / 3,
+    /** How many pitches more to keep when in doubt. */
+    doubtPitches: 2,
+    /** How far an axle that cannot be moved still lets a chain be off, mm. */
+    fixedPlayMm: 0.5,
+  },
+  parts: {
+    /** How far a link's and a chain's outer width may differ, mm. */
+    jointWidthMm: 0.15,
+    /** How often a chain comes off in a year by its care: what the habit of washing or waxing it off the bike costs in links. */
+    removalsWax: 12,
+    removalsOff: 6,
+  },
 } as const
 
 /** Nominal pitch of every bicycle chain, mm: half an inch exactly (ISO 9633). */

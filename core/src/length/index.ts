@@ -1,0 +1,7 @@
+export * from './loop.ts'
+export * from './recommended.ts'
+export * from './gearReach.ts'
+export * from './drive.ts'
+export * from './schools.ts'
+export * from './fixedLoop.ts'
+export * from './cutPlan.ts'
