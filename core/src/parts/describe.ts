@@ -1,0 +1,126 @@
+import type { CareKind } from '../forecast/priors.ts'
+import type { DriveType } from '../limits/houseRules.ts'
+
+/** How far apart a chain's inner plates are: for 3/32″ or for 1/8″ teeth. */
+export type WidthClass = '3/32' | '1/8'
+export type PlateProfile = 'plain' | 'asymmetric' | 'flat-top'
+export type RollerClass = 'standard' | 'large'
+/** What a chain can be closed with. A re-pressed pin is the old one, pushed back in. */
+export type JointKind = 'link' | 'pin' | 're-press' | 'clip'
+
+/** A family of drivetrain parts made for each other. */
+export interface DriveSystem {
+  readonly id: string
+  readonly flatTop: boolean
+  readonly largeRoller: boolean
+}
+
+/** What a chain has to fit. What is not known is null. */
+export interface PartsDrive {
+  readonly type: DriveType
+  /** Of a derailleur drive its sprockets; of a hub gear its gears. */
+  readonly speeds: number
+  readonly system: DriveSystem | null
+  /** The maker's own level for this drivetrain ranks first. */
+  readonly level: string | null
+  readonly ringWidth: WidthClass | null
+  readonly motor: boolean | null
+  /** Pitches the chain must have, its joint among them. */
+  readonly pitches: number | null
+  /** Whether its sprockets are suspected worn. */
+  readonly sprocketsSuspect: boolean
+  readonly care: CareKind
+  /** Whether the chain is taken off often: for waxing, or to be washed off the bike. */
+  readonly takenOff: boolean
+}
+
+/** A chain as the catalogue describes it. */
+export interface ChainModel {
+  readonly id: string
+  readonly maker: string
+  readonly name: string
+  /** Every number of speeds it is made for; 1 is single speed and hub gear. */
+  readonly speeds: readonly number[]
+  readonly innerMm: number | null
+  readonly outerMm: number | null
+  readonly profile: PlateProfile
+  readonly roller: RollerClass
+  readonly approvedFor: readonly string[]
+  readonly excludedFrom: readonly string[]
+  readonly joints: readonly JointKind[]
+  /** Its maker flares the pin ends: a pin pushed out cannot go back in. */
+  readonly flaredPins: boolean
+  readonly motorRated: boolean
+  readonly level: string | null
+  /** Closed length of one box. */
+  readonly inBox: number
+  /** What comes in the box; a pin already sits in the end plate with `preset-pin`. */
+  readonly jointInBox: 'none' | 'link' | 'pin' | 'preset-pin'
+  /** In minor units of the shop's money; null: not known. */
+  readonly price: number | null
+  readonly stock: number
+}
+
+/** How often a link may be closed: once, so many times, or until it no longer clicks firmly. */
+export type ReuseClass =
+  { readonly kind: 'once' } | { readonly kind: 'times'; readonly most: number } | { readonly kind: 'firm' }
+
+/** A link, a pin or a clip as the catalogue describes it. */
+export interface JointModel {
+  readonly id: string
+  readonly kind: Exclude<JointKind, 're-press'>
+  readonly maker: string
+  readonly name: string
+  readonly speeds: readonly number[]
+  readonly profile: PlateProfile
+  readonly roller: RollerClass
+  readonly outerMm: number | null
+  readonly reuse: ReuseClass
+  /** Chains a pin belongs to, beside all of its maker's of the same speed; empty: those. */
+  readonly belongsTo: readonly string[]
+  readonly price: number | null
+  readonly stock: number
+}
+
+/** What a rule says of a part: whether it fits, or that a fact is wanted to tell. */
+export type Outcome = 'fits' | 'not-known' | 'caution' | 'does-not-fit'
+
+/** A fact that decides something, in the words of the catalogue. */
+export type PartsFact =
+  'system' | 'ring-width' | 'inner-width' | 'outer-width' | 'motor' | 'length' | 'closings' | 'link-marking'
+
+/** What one rule says, and the one sentence why: a key of the catalogue with its values. */
+export interface RuleOutcome<Id extends string = string> {
+  readonly rule: Id
+  readonly outcome: Outcome
+  readonly reason: string
+  readonly values?: Readonly<Record<string, string | number>>
+  /** What would tell, where it is not known. */
+  readonly missing?: PartsFact
+}
+
+/** One rule: what it is called, and what it says. */
+export interface Rule<Facts, Id extends string> {
+  readonly id: Id
+  /** Null where the rule has nothing to say of these facts. */
+  readonly decide: (facts: Facts) => Omit<RuleOutcome, 'rule'> | null
+}
+
+const ORDER: readonly Outcome[] = ['fits', 'caution', 'not-known', 'does-not-fit']
+
+/** The worst of some outcomes: one that excludes is never outweighed. */
+export const worstOutcome = (outcomes: readonly { readonly outcome: Outcome }[]): Outcome =>
+  ORDER[Math.max(0, ...outcomes.map(({ outcome }) => ORDER.indexOf(outcome)))]!
+
+/** What every rule says that has something to say. */
+export function decideAll<Facts, Id extends string>(
+  rules: readonly Rule<Facts, Id>[],
+  facts: Facts,
+): RuleOutcome<Id>[] {
+  const found: RuleOutcome<Id>[] = []
+  for (const { id, decide } of rules) {
+    const said = decide(facts)
+    if (said) found.push({ rule: id, ...said })
+  }
+  return found
+}
