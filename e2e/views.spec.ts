@@ -34,6 +34,11 @@ for (const colorScheme of ['light', 'dark'] as const)
     await page.keyboard.press('b')
     await expect(page.getByRole('region', { name: 'Timeline' })).toBeVisible()
     await expectAccessible(page, rules)
+    await page.keyboard.press('p')
+    await expect(page.getByRole('listbox', { name: 'Chains' })).toBeVisible()
+    await expectAccessible(page, rules)
+    await page.keyboard.press('Escape')
+    await expect(page.getByRole('region', { name: 'Timeline' })).toBeVisible()
     await page.keyboard.press('k')
     await expect(page.getByRole('heading', { level: 1, name: 'Distance and rides' })).toBeVisible()
     await expectAccessible(page, rules)
@@ -88,7 +93,17 @@ for (const [name, width, height] of [
     await signIn(page)
     const found = (await (await page.request.get('/api/v1/find?q=sand%20racer')).json()) as { id: string }[]
     const bike = `/bikes/${found[0]?.id ?? ''}`
-    for (const path of ['/', '/rack', bike, `${bike}/distance`, '/gauges', '/insight', '/house-rules', '/rule-chart']) {
+    for (const path of [
+      '/',
+      '/rack',
+      bike,
+      `${bike}/distance`,
+      `${bike}/parts`,
+      '/gauges',
+      '/insight',
+      '/house-rules',
+      '/rule-chart',
+    ]) {
       await page.goto(path)
       await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible()
       const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)

@@ -5,6 +5,7 @@ import { gaugeEndpoints } from './gauge.ts'
 import { importsEndpoints } from './imports.ts'
 import { instrumentsEndpoints } from './instruments.ts'
 import { limitsEndpoints } from './limits.ts'
+import { partsEndpoints } from './parts.ts'
 import { readingsEndpoints } from './readings.ts'
 import { sessionEndpoints } from './session.ts'
 import { standEndpoints } from './stand.ts'
@@ -19,6 +20,7 @@ export * from './gauge.ts'
 export * from './imports.ts'
 export * from './instruments.ts'
 export * from './limits.ts'
+export * from './parts.ts'
 export * from './readings.ts'
 export * from './session.ts'
 export * from './stand.ts'
@@ -37,4 +39,5 @@ export const endpoints = {
   ...instrumentsEndpoints,
   ...studiesEndpoints,
   ...limitsEndpoints,
+  ...partsEndpoints,
 }

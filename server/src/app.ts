@@ -24,6 +24,7 @@ import { instrumentsRoutes } from './instruments/routes.ts'
 import type { ShopJobs } from './jobs/queue.ts'
 import { limitsRoutes } from './limits/routes.ts'
 import { openApiRouter } from './openapi/routes.ts'
+import { partsRoutes } from './parts/routes.ts'
 import { readingsRoutes } from './readings/routes.ts'
 import { standRoutes } from './stand/routes.ts'
 import { studiesRoutes } from './studies/routes.ts'
@@ -64,6 +65,7 @@ export function createApp({
   bikesRoutes(serving)
   readingsRoutes(serving)
   distanceRoutes(serving)
+  partsRoutes(serving)
   forecastRoutes(serving, jobs)
   importsRoutes(serving, importer, ridesService)
   instrumentsRoutes(serving, hub)

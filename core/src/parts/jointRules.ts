@@ -3,7 +3,7 @@ import type { Assumptions } from '../assumptions.ts'
 import type { CareKind } from '../forecast/priors.ts'
 import type { BoxEnds } from '../length/cutPlan.ts'
 import type { ChainModel, JointModel, Rule } from './describe.ts'
-import { chainSpeeds, speedsMatch } from './speeds.ts'
+import { speedsMatch } from './speeds.ts'
 
 export type JointRuleId =
   | 'joint-kind'
@@ -69,8 +69,8 @@ export const JOINT_RULES: readonly Rule<JointFacts, JointRuleId>[] = [
       if (joint.model === 're-press') return null
       const values = { speeds, made: joint.model.speeds.join(', ') }
       return speedsMatch(joint.model.speeds, speeds)
-        ? { outcome: 'fits', reason: 'joint-speeds-match', values }
-        : { outcome: 'does-not-fit', reason: 'joint-speeds-differ', values }
+        ? { outcome: 'fits', reason: speeds === 1 ? 'joint-speeds-single' : 'joint-speeds-match', values }
+        : { outcome: 'does-not-fit', reason: speeds === 1 ? 'joint-speeds-not-single' : 'joint-speeds-differ', values }
     },
   },
   {
@@ -167,6 +167,3 @@ export const JOINT_RULES: readonly Rule<JointFacts, JointRuleId>[] = [
         : null,
   },
 ]
-
-/** Speeds a joint has to be made for. */
-export const jointSpeeds = chainSpeeds

@@ -78,6 +78,13 @@ export function matchChains(drive: PartsDrive, chains: readonly ChainModel[]): J
     )
 }
 
+/** What comes with the chain before what can be opened again, that before a pin, and the old pin last. */
+function kindRank({ jointInBox }: ChainModel, { model }: JointCandidate): number {
+  if (model === 're-press') return 3
+  if (model.kind === (jointInBox === 'preset-pin' ? 'pin' : jointInBox)) return 0
+  return model.kind === 'pin' ? 2 : 1
+}
+
 /** What joints are matched for. */
 export type JointQuery = Omit<JointFacts, 'joint'> & {
   /** How often the chain is taken off in a year; 0 where it stays on. */
@@ -95,7 +102,9 @@ export function judgeJoint(query: JointQuery, joint: JointCandidate): JudgedJoin
 
 /**
  * Joints for a chain, the best first: by what the rules say, then cautions; a chain that comes off often ranks links that
- * can be used again first; then stock and price. What does not fit comes last.
+ * can be used again first; then the kind that comes in the chain's box, what can be opened again,
+ * the chain's own maker, stock and price. What
+ * does not fit comes last.
  */
 export function matchJoints(query: JointQuery, joints: readonly JointCandidate[]): JudgedJoint[] {
   return joints
@@ -105,6 +114,8 @@ export function matchJoints(query: JointQuery, joints: readonly JointCandidate[]
         ({ outcome }) => RANK[outcome],
         ({ rules }) => cautions(rules),
         ({ habit }) => (habit === null ? 0 : (habit.linksAYear ?? 0)),
+        ({ part }) => kindRank(query.chain, part),
+        ({ part }) => (part.model === 're-press' || part.model.maker === query.chain.maker ? 0 : 1),
         ({ part }) => (part.model === 're-press' || part.model.stock > 0 ? 0 : 1),
         ({ part }) => (part.model === 're-press' ? Infinity : priceOf(part.model.price)),
         ({ part }) => (part.model === 're-press' ? '' : part.model.name),

@@ -316,6 +316,20 @@ describe('a chain that comes off often', () => {
   })
 })
 
+describe('joints ranked', () => {
+  it('have the kind that comes in the box first, then what can be opened again, whatever it costs', () => {
+    const query: JointQuery = { chain, newChain: true, speeds: 11, school: 'strict', care: 'dry-oil' }
+    const cheapPin = { ...pin, price: 10 }
+    const order = (box: ChainModel['jointInBox']): string[] =>
+      matchJoints({ ...query, chain: { ...chain, jointInBox: box } }, [newJoint(cheapPin), newJoint(link)]).map(
+        ({ part }) => (part.model === 're-press' ? '' : part.model.id),
+      )
+    expect(order('link')).toEqual(['l1', 'p1'])
+    expect(order('none')).toEqual(['l1', 'p1'])
+    expect(order('preset-pin')).toEqual(['p1', 'l1'])
+  })
+})
+
 describe('what a chain is closed with now', () => {
   it('is told by the one link that looks different', () => {
     const nothing = { elongatedHoles: false, springPlate: false, oddPin: false }

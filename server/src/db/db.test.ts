@@ -45,7 +45,7 @@ describe('row-level scoping', () => {
         ...SHOP_TABLES,
         ...['assumption_versions', 'decisions', 'studies', 'study_values'],
         ...['rides', 'ride_tracks', 'ride_imports', 'staged_rides', 'csv_mappings', 'ride_accounts'],
-        ...['prior_versions', 'forecast_runs'],
+        ...['prior_versions', 'forecast_runs', 'drive_systems', 'parts'],
       ].sort(),
     )
   })

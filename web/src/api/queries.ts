@@ -1,4 +1,4 @@
-import { QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query'
+import { keepPreviousData, QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { endpoints, type RackState } from '@pelrin/contract'
 import { ask, ProblemError } from './client.ts'
 
@@ -9,6 +9,7 @@ export const keys = {
   lineUp: ['stand'] as const,
   bike: (id: string) => ['bike', id] as const,
   ledger: (id: string) => ['bike', id, 'ledger'] as const,
+  parts: (id: string) => ['bike', id, 'parts'] as const,
   imports: (id: string) => ['bike', id, 'imports'] as const,
   rideAccount: (id: string) => ['bike', id, 'ride-account'] as const,
   insight: ['insight'] as const,
@@ -65,6 +66,14 @@ export const useBike = (id: string | undefined) =>
 
 export const useLedger = (id: string) =>
   useQuery({ queryKey: keys.ledger(id), queryFn: ({ signal }) => ask(endpoints.ledger, { params: { id }, signal }) })
+
+/** What fits a bike; what is asked meanwhile stands until the answer is there. */
+export const useBikeParts = (id: string, query: { pitches?: string; chain?: string; ask?: string }) =>
+  useQuery({
+    queryKey: [...keys.parts(id), query],
+    queryFn: ({ signal }) => ask(endpoints.bikeParts, { params: { id }, query, signal }),
+    placeholderData: keepPreviousData,
+  })
 
 /** Imports of a bike, asked again while one is being read. */
 export const useImports = (id: string) =>

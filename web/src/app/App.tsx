@@ -52,6 +52,7 @@ const places = {
   study: async () => ({ Component: (await import('../places/study/StudyPlace.tsx')).StudyPlace }),
   houseRules: async () => ({ Component: (await import('../places/house-rules/HouseRulesPlace.tsx')).HouseRulesPlace }),
   distance: async () => ({ Component: (await import('../places/distance/DistancePlace.tsx')).DistancePlace }),
+  parts: async () => ({ Component: (await import('../places/parts/PartsPlace.tsx')).PartsPlace }),
   insight: async () => ({ Component: (await import('../places/insight/InsightPlace.tsx')).InsightPlace }),
   measure: async () => ({ Component: (await import('../places/measure/MeasurePlace.tsx')).MeasurePlace }),
 }
@@ -85,6 +86,7 @@ const router = createBrowserRouter([
             lazy: places.measure,
           },
           { path: '/bikes/:id/distance', lazy: places.distance },
+          { path: '/bikes/:id/parts', lazy: places.parts },
           { path: '/insight', lazy: places.insight },
           { path: '/gauges/:id?', lazy: places.gauges },
           { path: '/rule-chart', lazy: places.ruleChart },

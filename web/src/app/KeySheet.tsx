@@ -23,6 +23,7 @@ const SHEET = [
       ['Alt ↑ ↓', 'move'],
       ['M', 'measure'],
       ['B', 'record'],
+      ['P', 'parts'],
       ['W', 'why'],
       ['Alt D', 'done'],
     ],
@@ -49,6 +50,18 @@ const SHEET = [
       ['W', 'why'],
       ['D', 'decide'],
       ['K', 'distance'],
+      ['P', 'parts'],
+    ],
+  ],
+  [
+    'inParts',
+    [
+      ['↑ ↓', 'chooseChain'],
+      ['Shift ↑ ↓', 'chooseJoint'],
+      ['← →', 'pitches'],
+      ['A', 'ask'],
+      ['E', 'editDrive'],
+      ['Esc', 'back'],
     ],
   ],
   [

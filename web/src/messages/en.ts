@@ -8,6 +8,7 @@ import { gauge } from './en/gauge.ts'
 import { study } from './en/study.ts'
 import { gauges, chartOf } from './en/gauges.ts'
 import { measure } from './en/measure.ts'
+import { parts } from './en/parts.ts'
 import { stand } from './en/stand.ts'
 import { why } from './en/why.ts'
 
@@ -39,6 +40,7 @@ export const en = {
     rack: 'Rack',
     bike: 'Bike',
     measure: 'Measure',
+    parts: 'Parts',
     gauges: 'Gauges',
     insight: 'Insight',
     distance: 'Distance',
@@ -108,6 +110,13 @@ export const en = {
     correct: 'correct the newest reading',
     decide: 'decide otherwise',
     distance: 'distance and rides',
+    parts: 'parts and length',
+    inParts: 'In Parts',
+    chooseChain: 'another chain',
+    chooseJoint: 'another joint',
+    pitches: 'two pitches fewer or more',
+    ask: 'will this do?',
+    editDrive: 'what is known of the drive',
     inGauges: 'In Gauges',
     check: 'check the instrument',
     editRecord: 'change its record',
@@ -221,6 +230,7 @@ export const en = {
   distanceOf,
   imports,
   insight,
+  parts,
 
   rack: {
     title: 'Every bike, soonest trouble first',

@@ -3,12 +3,15 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import {
   ASSUMPTIONS,
+  CHAIN_RULES,
   chainVerdict,
   checkInstrument,
   DRIVE_CLASSES,
   growthSinceNew,
   HAND_SIGNS,
   INSTRUMENT_KINDS,
+  JOINT_RULES,
+  LENGTH_SCHOOLS,
   observeSpot,
   RULE_MATERIALS,
   SHIPPED_RULES,
@@ -34,7 +37,35 @@ function namedKeys(folder: string): string[] {
     })
 }
 
+/** Every reason a rule of parts can give, as its source names it. */
+function partReasons(): string[] {
+  const folder = join(import.meta.dirname, '../../../core/src/parts')
+  const text = ['chainRules.ts', 'jointRules.ts'].map((file) => readFileSync(join(folder, file), 'utf8')).join('\n')
+  const named = [
+    ...text.matchAll(
+      /'((?:speeds|width|profile|rollers|system|motor|length|worn|kind|joint|re-press|reuse|ends|pin)-[\w-]+)'/g,
+    ),
+  ]
+    .map((match) => match[1] ?? '')
+    .filter((one) => !ids.includes(one) && !wantedFacts.includes(one))
+  const made = ['profile', 'rollers'].flatMap((key) =>
+    ['ordinary', 'special', 'unknown', 'only-special', 'wants-special'].map((end) => `${key}-${end}`),
+  )
+  return [...new Set([...named, ...made, ...['link', 'pin', 'clip', 're-press'].map((kind) => `kind-${kind}`)])]
+}
+const ids: readonly string[] = [...CHAIN_RULES, ...JOINT_RULES]
+  .map(({ id }) => id)
+  .filter((id) => !/^(worn-sprockets|pin-and-wax)$/.test(id))
+const wantedFacts: readonly string[] = ['inner-width', 'ring-width', 'outer-width']
+
 describe('the message catalogue', () => {
+  it('has a sentence for every reason a rule of parts gives, and a name for every rule', () => {
+    const reasons = partReasons()
+    expect(reasons.length).toBeGreaterThan(55)
+    expect(reasons.filter((reason) => !has(`parts.reason.${reason}`))).toEqual([])
+    for (const { id } of [...CHAIN_RULES, ...JOINT_RULES]) expect(has(`parts.rule.${id}`), id).toBe(true)
+    for (const school of LENGTH_SCHOOLS) expect(has(`parts.schoolOf.${school}`), school).toBe(true)
+  })
   it('has every message the screens name', () => {
     const keys = namedKeys(join(import.meta.dirname, '..'))
     expect(keys.length).toBeGreaterThan(80)

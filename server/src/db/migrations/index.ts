@@ -5,6 +5,7 @@ import { houseRules } from './0003-house-rules.ts'
 import { studies } from './0004-studies.ts'
 import { distanceAndForecast } from './0005-distance-and-forecast.ts'
 import { rhythm } from './0006-rhythm.ts'
+import { parts } from './0007-parts.ts'
 
 /** Every migration, oldest first. A landed migration is never changed; a new one follows it. */
 export const migrations: readonly Migration[] = [
@@ -14,4 +15,5 @@ export const migrations: readonly Migration[] = [
   studies,
   distanceAndForecast,
   rhythm,
+  parts,
 ]

@@ -8,6 +8,8 @@ import type {
   InstrumentKind,
   DriveType,
   ChainForecast,
+  Suspension,
+  WidthClass,
   Surface,
   SurfaceKm,
 } from '@pelrin/core'
@@ -140,6 +142,41 @@ export interface DriveRow {
   fronts: number[]
   sprockets: number[]
   motor: boolean
+  systemId: string | null
+  /** The drivetrain's own level. */
+  level: string | null
+  ringWidth: WidthClass | null
+  chainstayMm: number | null
+  suspension: Suspension
+  growthMm: number | null
+  statedAdd: number | null
+  pulleys: number[] | null
+  pulleysCounted: boolean
+  capacityTeeth: number | null
+  largestSprocketTeeth: number | null
+  /** Where an axle that takes up the slack can stand. */
+  axleFromMm: number | null
+  axleToMm: number | null
+  takenOff: boolean
+}
+export interface DriveSystemRow {
+  id: string
+  name: string
+  flatTop: boolean
+  largeRoller: boolean
+}
+export interface PartRow {
+  id: string
+  kind: 'chain' | 'link' | 'pin' | 'clip'
+  maker: string
+  name: string
+  /** What the kind is described by. */
+  facts: object
+  price: number | null
+  stock: number
+  reorderPoint: number
+  version: number
+  removedAt: Date | null
 }
 export interface ChainRow {
   id: string

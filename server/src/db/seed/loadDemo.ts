@@ -20,6 +20,7 @@ import type {
 } from '../models/rows.ts'
 import { inShop, type Work } from '../work.ts'
 import { BikeSimulation, type Ending, type History, type PastReading } from './history.ts'
+import { driveDetails, loadCatalogue, type LoadedSystems } from './loadCatalogue.ts'
 import { loadStudy } from './loadStudy.ts'
 import { pastReading, pastVerdict, type PastStory } from './pastVerdict.ts'
 import { Chance } from './random.ts'
@@ -100,6 +101,7 @@ class Loader {
   private peopleIds: string[] = []
   private instruments = new Map<InstrumentKey, { id: string; versionId: string }>()
   private rule = { id: '', versionId: '' }
+  private systems: LoadedSystems = new Map()
   /** Rows gathered over all bikes, written table by table: a few large statements instead of thousands of small ones. */
   private readonly pending = {
     customers: [] as Partial<CustomerRow>[],
@@ -128,6 +130,7 @@ class Loader {
     await this.loadPeople()
     await this.loadRules()
     await this.loadInstruments()
+    this.systems = await loadCatalogue(this.work, SEED + 1, this.founded)
     const plans = customers()
     const total = plans.reduce((sum, plan) => sum + plan.bikes.length, 0)
     let number = 0
@@ -273,6 +276,7 @@ class Loader {
       fronts: [...drive.fronts],
       sprockets: [...drive.sprockets],
       motor: 'motor' in drive ? drive.motor : false,
+      ...driveDetails(plan.drive, this.systems, number),
     })
     this.addHistory(id, plan, new BikeSimulation(this.chance, plan, this.today, endingOf(plan, this.chance)).run())
     return id

@@ -3,6 +3,7 @@ export const bike = {
   timeline: 'Timeline',
   measure: 'Measure',
   correct: 'Correct',
+  parts: 'Parts and length',
   edit: 'Edit',
   by: '{{person}}, {{instrument}}',
   corrected: 'corrected: ',

@@ -45,6 +45,7 @@ export function BikePlace() {
         w: { run: () => setWhyOpen(true) },
         d: { run: () => setDeciding(true) },
         k: { run: () => void navigate(`/bikes/${id}/distance`) },
+        p: { run: () => void navigate(`/bikes/${id}/parts`) },
       }),
       [measure, correct, navigate, id],
     ),
@@ -96,6 +97,9 @@ export function BikePlace() {
             </Button>
             <Button component={Link} to={`/bikes/${id}/distance`} sx={{ px: 0.5, gap: 1, ml: 2 }}>
               {t('forecast.toDistance')} <KeyCap>K</KeyCap>
+            </Button>
+            <Button component={Link} to={`/bikes/${id}/parts`} sx={{ px: 0.5, gap: 1, ml: 2 }}>
+              {t('bike.parts')} <KeyCap>P</KeyCap>
             </Button>
             {deciding && <DecideDialog record={record} onClose={() => setDeciding(false)} />}
             <WhyDialog

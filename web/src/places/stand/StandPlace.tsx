@@ -48,11 +48,14 @@ export function StandPlace() {
   const record = useCallback(() => {
     if (chosenId !== undefined) void navigate(`/bikes/${chosenId}`)
   }, [navigate, chosenId])
+  const parts = useCallback(() => {
+    if (chosenId !== undefined) void navigate(`/bikes/${chosenId}/parts`)
+  }, [navigate, chosenId])
   const why = useCallback(() => setWhyOpen(true), [])
   useLetterKeys(
     useMemo(
-      () => ({ m: { run: measure, intoField: true }, b: { run: record }, w: { run: why } }),
-      [measure, record, why],
+      () => ({ m: { run: measure, intoField: true }, b: { run: record }, p: { run: parts }, w: { run: why } }),
+      [measure, record, parts, why],
     ),
   )
 

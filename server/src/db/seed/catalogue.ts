@@ -1,0 +1,334 @@
+import type { ChainModel, JointModel } from '@pelrin/contract'
+import { DRIVES, type DriveName } from './scenario.ts'
+
+/** Systems of the made-up makers. */
+export const SYSTEMS = [
+  { name: 'Ostling Halyard 12', flatTop: false, largeRoller: false },
+  { name: 'Tindrel Scree 12', flatTop: false, largeRoller: false },
+  { name: 'Tindrel Quoin 12', flatTop: true, largeRoller: false },
+  { name: 'Mabry Capstan 13', flatTop: false, largeRoller: true },
+  { name: 'Ostling Halyard 13', flatTop: false, largeRoller: false },
+  { name: 'Varrow Gannet 11', flatTop: false, largeRoller: false },
+  { name: 'Korvane Wharf 10', flatTop: false, largeRoller: false },
+  { name: 'Mabry Dyke 9', flatTop: false, largeRoller: false },
+  { name: 'Korvane Wharf 8', flatTop: false, largeRoller: false },
+] as const
+export type SystemName = (typeof SYSTEMS)[number]['name']
+
+type Facts<Part> = Omit<Part, 'id' | 'approvedFor' | 'excludedFrom' | 'belongsTo'>
+export interface PlannedChain extends Facts<ChainModel> {
+  readonly approvedFor: readonly SystemName[]
+  readonly excludedFrom: readonly SystemName[]
+}
+export interface PlannedJoint extends Facts<JointModel> {
+  /** Names of its maker's chains, where a pin belongs to some only. */
+  readonly belongsTo: readonly string[]
+}
+
+/** Widths over the pins by speeds, mm. */
+const OUTER_MM: Readonly<Record<number, number>> = { 1: 8.6, 8: 7.1, 9: 6.6, 10: 5.9, 11: 5.5, 12: 5.25, 13: 4.95 }
+/** Levels of a drivetrain, the plainest first: what the box is marked with, and what it costs more. */
+const LEVELS = [
+  { level: 'harbour', mark: '', dearer: 1 },
+  { level: 'estuary', mark: ' S', dearer: 1.5 },
+  { level: 'open sea', mark: ' R', dearer: 2.2 },
+] as const
+
+interface Family {
+  readonly maker: string
+  readonly name: string
+  readonly speeds: readonly number[]
+  readonly systems: readonly SystemName[]
+  readonly price: number
+  readonly levels: number
+  readonly more?: Partial<PlannedChain>
+}
+
+const WIDE = [6, 7, 8]
+const FAMILIES: readonly Family[] = [
+  { maker: 'Ostling', name: 'Halyard 12', speeds: [12], systems: ['Ostling Halyard 12'], price: 3400, levels: 3 },
+  { maker: 'Ostling', name: 'Halyard 13', speeds: [13], systems: ['Ostling Halyard 13'], price: 4800, levels: 3 },
+  {
+    maker: 'Tindrel',
+    name: 'Scree 12',
+    speeds: [12],
+    systems: ['Tindrel Scree 12'],
+    price: 3200,
+    levels: 3,
+    more: { profile: 'asymmetric', inBox: 126 },
+  },
+  {
+    maker: 'Tindrel',
+    name: 'Quoin 12',
+    speeds: [12],
+    systems: ['Tindrel Quoin 12'],
+    price: 5200,
+    levels: 2,
+    more: { profile: 'flat-top', joints: ['link'], excludedFrom: ['Ostling Halyard 12', 'Tindrel Scree 12'] },
+  },
+  {
+    maker: 'Mabry',
+    name: 'Capstan 13',
+    speeds: [13],
+    systems: ['Mabry Capstan 13'],
+    price: 5600,
+    levels: 2,
+    more: { roller: 'large', joints: ['link'] },
+  },
+  { maker: 'Varrow', name: 'Eleven', speeds: [11], systems: ['Varrow Gannet 11'], price: 2600, levels: 3 },
+  { maker: 'Ostling', name: 'Mooring 11', speeds: [11], systems: ['Varrow Gannet 11'], price: 2400, levels: 2 },
+  { maker: 'Korvane', name: 'Ten', speeds: [10], systems: ['Korvane Wharf 10'], price: 2000, levels: 3 },
+  { maker: 'Varrow', name: 'Ten', speeds: [10], systems: [], price: 1850, levels: 2 },
+  { maker: 'Mabry', name: 'Nine', speeds: [9], systems: ['Mabry Dyke 9'], price: 1700, levels: 3 },
+  { maker: 'Korvane', name: 'Nine', speeds: [9], systems: ['Mabry Dyke 9'], price: 1600, levels: 2 },
+  {
+    maker: 'Korvane',
+    name: 'Six to Eight',
+    speeds: WIDE,
+    systems: ['Korvane Wharf 8'],
+    price: 1100,
+    levels: 2,
+    more: { joints: ['link', 'pin', 're-press'], jointInBox: 'preset-pin' },
+  },
+  {
+    maker: 'Mabry',
+    name: 'Eight',
+    speeds: WIDE,
+    systems: ['Korvane Wharf 8'],
+    price: 1000,
+    levels: 2,
+    more: { joints: ['link', 're-press'] },
+  },
+  {
+    maker: 'Ostling',
+    name: 'Motor Twelve',
+    speeds: [12],
+    systems: ['Ostling Halyard 12', 'Tindrel Scree 12'],
+    price: 3900,
+    levels: 2,
+    more: { motorRated: true, inBox: 126 },
+  },
+  {
+    maker: 'Varrow',
+    name: 'Motor Eleven',
+    speeds: [11],
+    systems: ['Varrow Gannet 11'],
+    price: 3100,
+    levels: 2,
+    more: { motorRated: true, inBox: 124 },
+  },
+  {
+    maker: 'Korvane',
+    name: 'Motor Ten',
+    speeds: [10],
+    systems: ['Korvane Wharf 10'],
+    price: 2500,
+    levels: 1,
+    more: { motorRated: true, inBox: 124 },
+  },
+  {
+    maker: 'Mabry',
+    name: 'Broad',
+    speeds: [1],
+    systems: [],
+    price: 1300,
+    levels: 2,
+    more: { innerMm: 3.3, joints: ['clip', 'link', 're-press'], inBox: 128 },
+  },
+  {
+    maker: 'Mabry',
+    name: 'Broad M',
+    speeds: [1],
+    systems: [],
+    price: 1900,
+    levels: 1,
+    more: { innerMm: 3.3, joints: ['clip', 'link'], inBox: 128, motorRated: true },
+  },
+  {
+    maker: 'Ostling',
+    name: 'Plain',
+    speeds: [1],
+    systems: [],
+    price: 1200,
+    levels: 2,
+    more: { innerMm: 2.45, outerMm: 7.6, joints: ['clip', 'link', 're-press'], inBox: 112 },
+  },
+  {
+    maker: 'Tindrel',
+    name: 'Lockgate',
+    speeds: [1],
+    systems: [],
+    price: 2200,
+    levels: 2,
+    more: { innerMm: 3.3, joints: ['clip', 'link'], flaredPins: true, inBox: 112 },
+  },
+]
+
+/** How many of a part are in the drawer: some of most, none of a few. */
+const stockOf = (i: number): number => [3, 0, 5, 1, 2, 0, 8][(Math.round(i) * 5) % 7]!
+
+export const CHAINS: readonly PlannedChain[] = FAMILIES.flatMap(
+  ({ maker, name, speeds, systems, price, levels, more }) =>
+    LEVELS.slice(0, levels).map(({ level, mark, dearer }, i): PlannedChain => {
+      const narrow = Math.max(...speeds) >= 9
+      return {
+        maker,
+        name: `${name}${mark}`,
+        speeds: [...speeds],
+        innerMm: narrow ? 2.2 : 2.4,
+        outerMm: OUTER_MM[Math.max(...speeds)]!,
+        profile: 'plain',
+        roller: 'standard',
+        approvedFor: systems,
+        excludedFrom: [],
+        joints: narrow ? ['link', 'pin'] : ['link'],
+        flaredPins: narrow && Math.max(...speeds) >= 10,
+        motorRated: false,
+        level,
+        inBox: 116,
+        jointInBox: 'link',
+        price: Math.round((price * dearer) / 10) * 10,
+        stock: stockOf(price / 100 + i),
+        ...more,
+      }
+    }),
+)
+
+const LINKS: readonly Pick<PlannedJoint, 'maker' | 'speeds' | 'price' | 'reuse'>[] = [
+  ...['Ostling', 'Varrow', 'Tindrel', 'Korvane', 'Mabry'].flatMap((maker, i) =>
+    [WIDE, [9], [10], [11], [12], [13]].map(
+      (speeds, j): Pick<PlannedJoint, 'maker' | 'speeds' | 'price' | 'reuse'> => ({
+        maker,
+        speeds,
+        price: 290 + 60 * j + 30 * i,
+        // Wide links open by hand and last; narrow ones are used once, or so many times where their maker says so.
+        reuse:
+          speeds === WIDE
+            ? { kind: 'firm' }
+            : maker === 'Korvane' || maker === 'Varrow'
+              ? { kind: 'times', most: 5 }
+              : { kind: 'once' },
+      }),
+    ),
+  ),
+]
+
+const linkOf = (
+  { maker, speeds, price, reuse }: (typeof LINKS)[number],
+  i: number,
+  more: Partial<PlannedJoint> = {},
+): PlannedJoint => ({
+  maker,
+  kind: 'link',
+  name: `Link ${speeds.length > 1 ? '6 to 8' : speeds[0]}`,
+  speeds,
+  profile: 'plain',
+  roller: 'standard',
+  outerMm: Number((OUTER_MM[Math.max(...speeds)]! + [0, 0.05, 0.1, -0.05, 0][i % 5]!).toFixed(2)),
+  reuse,
+  belongsTo: [],
+  price,
+  stock: [6, 0, 12, 4, 0, 9, 2][(i * 3) % 7]!,
+  ...more,
+})
+
+export const JOINTS: readonly PlannedJoint[] = [
+  ...LINKS.map((link, i) => linkOf(link, i)),
+  linkOf({ maker: 'Tindrel', speeds: [12], price: 650, reuse: { kind: 'once' } }, 2, {
+    name: 'Link 12 flat',
+    profile: 'flat-top',
+    outerMm: OUTER_MM[12]!,
+  }),
+  linkOf({ maker: 'Mabry', speeds: [13], price: 700, reuse: { kind: 'times', most: 3 } }, 5, {
+    name: 'Link 13 large',
+    roller: 'large',
+    outerMm: OUTER_MM[13]!,
+  }),
+  ...['Korvane', 'Mabry', 'Varrow', 'Ostling'].flatMap((maker, i) =>
+    [[9], [10], [11], [12]].map((speeds, j): PlannedJoint =>
+      linkOf({ maker, speeds, price: 180 + 40 * j, reuse: { kind: 'once' } }, i + j, {
+        kind: 'pin',
+        name: `Pin ${speeds[0]}`,
+        outerMm: null,
+      }),
+    ),
+  ),
+  linkOf({ maker: 'Korvane', speeds: WIDE, price: 150, reuse: { kind: 'once' } }, 0, {
+    kind: 'pin',
+    name: 'Pin 6 to 8',
+    outerMm: null,
+  }),
+  ...(['Mabry', 'Ostling', 'Tindrel'] as const).flatMap((maker, i): PlannedJoint[] => [
+    linkOf({ maker, speeds: [1], price: 220 + 20 * i, reuse: { kind: 'firm' } }, i, {
+      kind: 'clip',
+      name: 'Clip link',
+      outerMm: maker === 'Ostling' ? 7.6 : OUTER_MM[1]!,
+    }),
+    linkOf({ maker, speeds: [1], price: 340 + 20 * i, reuse: { kind: 'firm' } }, i + 2, {
+      name: 'Link broad',
+      outerMm: maker === 'Ostling' ? 7.6 : OUTER_MM[1]!,
+    }),
+  ]),
+]
+
+/** What is known of a drive beside its teeth. */
+interface DriveDetails {
+  readonly system?: SystemName
+  readonly level?: string
+  readonly ringWidth?: '3/32' | '1/8'
+  readonly chainstayMm?: number
+  readonly capacityTeeth?: number
+  readonly largestSprocketTeeth?: number
+  readonly pulleys?: readonly [number, number]
+  readonly axleMm?: readonly [from: number, to: number]
+}
+
+export const DRIVE_DETAILS: Readonly<Record<DriveName, DriveDetails>> = {
+  road12: {
+    system: 'Ostling Halyard 12',
+    level: 'estuary',
+    chainstayMm: 420,
+    capacityTeeth: 39,
+    largestSprocketTeeth: 34,
+  },
+  trail12: {
+    system: 'Tindrel Scree 12',
+    level: 'harbour',
+    chainstayMm: 450,
+    capacityTeeth: 41,
+    largestSprocketTeeth: 52,
+    pulleys: [14, 14],
+  },
+  road11: {
+    system: 'Varrow Gannet 11',
+    level: 'harbour',
+    chainstayMm: 455,
+    capacityTeeth: 37,
+    largestSprocketTeeth: 34,
+  },
+  sand11: {
+    system: 'Varrow Gannet 11',
+    level: 'estuary',
+    chainstayMm: 435,
+    capacityTeeth: 35,
+    largestSprocketTeeth: 42,
+  },
+  flat10: {
+    system: 'Korvane Wharf 10',
+    level: 'harbour',
+    chainstayMm: 425,
+    capacityTeeth: 41,
+    largestSprocketTeeth: 36,
+  },
+  tour9: { system: 'Mabry Dyke 9', level: 'harbour', chainstayMm: 445, capacityTeeth: 45, largestSprocketTeeth: 34 },
+  flat9: { system: 'Mabry Dyke 9', level: 'harbour', chainstayMm: 450, capacityTeeth: 37, largestSprocketTeeth: 34 },
+  old8: { system: 'Korvane Wharf 8', chainstayMm: 430, capacityTeeth: 35, largestSprocketTeeth: 34 },
+  pool7: { chainstayMm: 445, capacityTeeth: 28 },
+  cargo: { ringWidth: '1/8', axleMm: [572, 588] },
+  cargoMotor: { ringWidth: '1/8', axleMm: [580, 596] },
+  town: { ringWidth: '1/8', axleMm: [478, 494] },
+  single: { ringWidth: '3/32', axleMm: [420, 436] },
+}
+
+/** Every chain a bike of the demo shop wears is to be had. */
+export const wornChains = (): string[] => [...new Set(Object.values(DRIVES).map(({ chain }) => chain))]

@@ -1,0 +1,138 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { chainProblems, jointProblems, speedsMatch } from '@pelrin/core'
+import { endpoints, type BikeParts, type ChangeDrive } from '@pelrin/contract'
+import { inShop } from '../db/index.ts'
+import { rebuildState } from '../state/bikeState.ts'
+import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
+import { catalogue } from './catalogue.ts'
+
+let shop: RunningShop
+beforeAll(async () => {
+  shop = await startShop()
+})
+afterAll(() => shop.close())
+
+const idOf = async (text: string): Promise<string> => (await bikeNamed(shop.device, text)).id
+const partsOf = async (text: string, query: Record<string, string> = {}): Promise<BikeParts> =>
+  (await shop.device.ask(endpoints.bikeParts, { params: { id: await idOf(text) }, query })).body
+const change = async (text: string, body: ChangeDrive, version?: number) => {
+  const id = await idOf(text)
+  const { body: parts } = await shop.device.ask(endpoints.bikeParts, { params: { id } })
+  return shop.device.ask(endpoints.changeDrive, { params: { id }, version: version ?? parts.version, body })
+}
+const shopId = async (): Promise<string> => (await shop.device.ask(endpoints.session)).body.shop.id
+
+describe('the demo catalogue', () => {
+  it('is about a hundred parts of every family, each of which can be', async () => {
+    const { chains, joints } = await inShop(shop.database, await shopId(), null, catalogue)
+    expect(chains.length + joints.length).toBeGreaterThan(95)
+    for (const speeds of [1, 7, 9, 10, 11, 12, 13])
+      expect(
+        chains.some((chain) => speedsMatch(chain.speeds, speeds)),
+        `${speeds}`,
+      ).toBe(true)
+    for (const chain of chains) expect(chainProblems(chain), chain.name).toEqual([])
+    for (const joint of joints) expect(jointProblems(joint), joint.name).toEqual([])
+    expect(new Set(chains.map(({ profile }) => profile))).toEqual(new Set(['plain', 'asymmetric', 'flat-top']))
+    expect(chains.some(({ roller }) => roller === 'large')).toBe(true)
+  })
+})
+
+describe('parts for a bike', () => {
+  it('are ranked, the best with no word against it, and joints are for the best', async () => {
+    const parts = await partsOf('ivo marsh')
+    const [best] = parts.chains
+    expect(best?.outcome).toBe('fits')
+    expect(best?.part).toMatchObject({ maker: 'Varrow', name: 'Eleven', speeds: [11] })
+    expect(parts.chainId).toBe(best?.part.id)
+    expect(parts.pitches).toBe(116)
+    const [joint] = parts.joints
+    expect(joint?.outcome).toBe('fits')
+    expect(joint?.part.model).toMatchObject({ kind: 'link', speeds: [11] })
+    expect(parts.chainsExcluded).toBeGreaterThan(20)
+  })
+  it('never rank what does not fit above what does', async () => {
+    for (const bike of ['courier', 'sand racer', 'school pool 7', 'bakery van 2', 'island mail 4', 'tandem']) {
+      const { chains, joints } = await partsOf(bike)
+      for (const list of [chains, joints]) {
+        const excluded = list.findIndex(({ outcome }) => outcome === 'does-not-fit')
+        if (excluded >= 0)
+          expect(
+            list.slice(excluded).every(({ outcome }) => outcome === 'does-not-fit'),
+            bike,
+          ).toBe(true)
+      }
+      expect(chains[0]?.outcome, bike).not.toBe('does-not-fit')
+    }
+  })
+  it('of a hub gear are broad chains, closed by a clip or a link', async () => {
+    const { chains, joints, pitches } = await partsOf('bakery van 2')
+    expect(chains[0]?.part.speeds).toEqual([1])
+    expect(pitches! % 2).toBe(0)
+    expect(joints.slice(0, 2).every(({ part }) => part.model !== 're-press' && part.model.speeds.includes(1))).toBe(
+      true,
+    )
+  })
+  it('are answered whether they fit or not when asked about by name', async () => {
+    const { chains } = await partsOf('ivo marsh', { ask: 'korvane ten' })
+    const asked = chains.find(({ part }) => part.maker === 'Korvane' && part.name === 'Ten')
+    expect(asked?.outcome).toBe('does-not-fit')
+    expect(asked?.rules.find(({ outcome }) => outcome === 'does-not-fit')).toMatchObject({
+      rule: 'speeds',
+      values: { speeds: 11, made: '10' },
+    })
+  })
+  it('are matched for another count, and joints for another chain, when told so', async () => {
+    const longer = await partsOf('ivo marsh', { pitches: '130' })
+    expect(longer.chains.find(({ part }) => part.name === 'Eleven')?.rules).toContainEqual(
+      expect.objectContaining({ rule: 'length', outcome: 'caution', reason: 'length-boxes' }),
+    )
+    const { chains } = await partsOf('ivo marsh')
+    const other = chains.find(({ part }) => part.maker === 'Ostling')!.part
+    expect((await partsOf('ivo marsh', { chain: other.id })).chainId).toBe(other.id)
+    const unknown = await shop.device.ask(endpoints.bikeParts, {
+      params: { id: await idOf('ivo marsh') },
+      query: { chain: '0192c7f2-5340-7b38-85ad-000000000000' },
+    })
+    expect([unknown.status, unknown.problem.fields?.[0]?.code]).toEqual([422, 'part-unknown'])
+  })
+})
+
+describe('a drive', () => {
+  it('with a fact missing says which, and what it would decide', async () => {
+    await change('ivo marsh', { systemId: null, chainstayMm: null })
+    const parts = await partsOf('ivo marsh')
+    expect(parts.wanted.find(({ fact }) => fact === 'system')?.rules).toContain('system')
+    expect(parts.chains[0]?.outcome).toBe('not-known')
+    // The old chain's count is all there is to go by.
+    expect(parts.pitches).toBe(parts.oldPitches)
+  })
+  it('is changed by version, written down, and its chain judged anew by its speeds', async () => {
+    const { systems } = await partsOf('ivo marsh')
+    const system = systems.find(({ name }) => name === 'Korvane Wharf 10')!
+    const answer = await change('ivo marsh', { speeds: 10, systemId: system.id, chainstayMm: 455 })
+    expect(answer.body.drive).toMatchObject({ speeds: 10, system: { name: system.name }, chainstayMm: 455 })
+    const bike = await bikeNamed(shop.device, 'ivo marsh')
+    expect(bike.limit).toBe(0.75)
+    expect((await partsOf('ivo marsh')).chains[0]?.part.speeds).toEqual([10])
+    const stale = await change('ivo marsh', { speeds: 9 }, 1)
+    expect(stale.status).toBe(412)
+    expect(stale.problem.current).toMatchObject({ drive: { speeds: 10 } })
+    expect(await inShop(shop.database, await shopId(), null, rebuildState)).toMatchObject({ differing: [] })
+  })
+  it.each<[string, ChangeDrive, string, string]>([
+    ['a ring of seven teeth', { fronts: [7] }, 'fronts', 'teeth-few'],
+    ['sprockets out of order', { sprockets: [11, 15, 13] }, 'sprockets', 'sprockets-order'],
+    ['a sprocket twice', { sprockets: [11, 11, 13] }, 'sprockets', 'sprocket-twice'],
+    ['a chainstay in inches', { chainstayMm: 16.5 }, 'chainstayMm', 'chainstay-inches'],
+    ['an axle the wrong way round', { axleMm: { from: 440, to: 420 } }, 'axleMm', 'axle-order'],
+    ['one pulley', { pulleys: [11] }, 'pulleys', 'pulleys-two'],
+    ['four rings', { fronts: [20, 30, 40, 50] }, 'fronts', 'rings-many'],
+    ['a system there is not', { systemId: '0192c7f2-5340-7b38-85ad-000000000000' }, 'systemId', 'system-unknown'],
+  ])('with %s is refused at its field, with what to do', async (_, body, path, code) => {
+    const { status, problem } = await change('sand racer', body)
+    expect(status).toBe(422)
+    expect(problem.fields?.[0]).toMatchObject({ path, code })
+    expect(problem.fields![0]!.detail.length).toBeGreaterThan(10)
+  })
+})

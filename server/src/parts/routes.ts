@@ -1,0 +1,9 @@
+import { endpoints } from '@pelrin/contract'
+import type { Serving } from '../http/serve.ts'
+import { bikeParts } from './bikeParts.ts'
+import { changeDrive } from './drive.ts'
+
+export function partsRoutes(serving: Serving): void {
+  serving.serve(endpoints.bikeParts, ({ work, params, query }) => bikeParts(work, params.id, query))
+  serving.serve(endpoints.changeDrive, ({ work, params, version, body }) => changeDrive(work, params.id, version, body))
+}

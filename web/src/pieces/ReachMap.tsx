@@ -1,0 +1,113 @@
+import { Box, Typography } from '@mui/material'
+import { useTranslation } from 'react-i18next'
+import { keepOff, type Gear, type GearVerdict } from '@pelrin/core'
+import { number } from '../messages/format.ts'
+import { ink } from '../theme/theme.ts'
+
+/** How each gear is drawn: its fill and a mark of its own, so that it is told without colour. */
+const LOOK: Readonly<Record<GearVerdict, { fill: string; text: string; mark: string }>> = {
+  fine: { fill: 'transparent', text: ink('ink'), mark: '' },
+  tight: { fill: ink('blade'), text: ink('ink'), mark: '•' },
+  forbidden: { fill: ink('madder'), text: ink('paper'), mark: '×' },
+  loose: { fill: 'transparent', text: ink('brass'), mark: '∪' },
+}
+
+/** Which gears a chain reaches: rings down, sprockets across, what is left in each, pitches. */
+export function ReachMap({ gears }: { gears: readonly Gear[] }) {
+  const { t } = useTranslation()
+  const fronts = [...new Set(gears.map(({ front }) => front))].sort((a, b) => b - a)
+  const rears = [...new Set(gears.map(({ rear }) => rear))].sort((a, b) => a - b)
+  const cell = {
+    px: 0,
+    py: 0.5,
+    textAlign: 'center',
+    fontSize: 14,
+    border: `1px solid ${ink('edge')}`,
+    minWidth: 0,
+  } as const
+  return (
+    <Box
+      component="table"
+      aria-label={t('parts.reach')}
+      sx={{ borderCollapse: 'collapse', width: '100%', tableLayout: 'fixed', fontVariantNumeric: 'tabular-nums' }}
+    >
+      <thead>
+        <tr>
+          <Box component="td" sx={{ width: 34 }} />
+          {rears.map((rear) => (
+            <Box component="th" scope="col" key={rear} sx={{ fontSize: 14, fontWeight: 600, color: ink('faint') }}>
+              {rear}
+            </Box>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {fronts.map((front) => (
+          <tr key={front}>
+            <Box
+              component="th"
+              scope="row"
+              sx={{ fontSize: 14, fontWeight: 600, color: ink('faint'), textAlign: 'left' }}
+            >
+              {front}
+            </Box>
+            {rears.map((rear) => {
+              const gear = gears.find((one) => one.front === front && one.rear === rear)!
+              const { fill, text, mark } = LOOK[gear.verdict]
+              return (
+                <Box
+                  component="td"
+                  key={rear}
+                  title={t('parts.gearAt', {
+                    front,
+                    rear,
+                    verdict: t(`parts.gear.${gear.verdict}`),
+                    slack: number(gear.slack, 1),
+                  })}
+                  sx={{ ...cell, bgcolor: fill, color: text, fontWeight: gear.verdict === 'fine' ? 400 : 700 }}
+                >
+                  {mark}
+                  {number(gear.slack, 0)}
+                  <Box
+                    component="span"
+                    sx={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden', clip: 'rect(0 0 0 0)' }}
+                  >
+                    {` ${t(`parts.gear.${gear.verdict}`)}`}
+                  </Box>
+                </Box>
+              )
+            })}
+          </tr>
+        ))}
+      </tbody>
+    </Box>
+  )
+}
+
+/** The same in words for the rider: what to keep off, ring by ring. */
+export function ReachWords({ gears, judged }: { gears: readonly Gear[]; judged: boolean }) {
+  const { t } = useTranslation()
+  const off = keepOff(gears)
+  return (
+    <Box aria-live="polite">
+      {off.length === 0 && <Typography variant="body2">{t('parts.allGears')}</Typography>}
+      {off.map(({ verdict, front, ring, which, rears }) => (
+        <Typography
+          key={`${verdict} ${front}`}
+          variant="body2"
+          sx={{ fontWeight: 600, color: verdict === 'forbidden' ? ink('madder') : ink('brass') }}
+        >
+          {t(`parts.keepOff.${verdict}`, {
+            which: t(`parts.which.${which}`, { count: rears.length, teeth: rears.join(', ') }),
+            ring: t(`parts.ring.${ring}`),
+          })}
+        </Typography>
+      ))}
+      {!judged && (
+        <Typography variant="body2" color="textSecondary">
+          {t('parts.notJudged')}
+        </Typography>
+      )}
+    </Box>
+  )
+}

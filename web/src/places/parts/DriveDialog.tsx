@@ -1,0 +1,253 @@
+import { Box, Button, Checkbox, FormControlLabel, MenuItem, Stack, TextField, Typography } from '@mui/material'
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { endpoints, type BikeParts, type ChangeDrive } from '@pelrin/contract'
+import { ask, ProblemError } from '../../api/client.ts'
+import { keys } from '../../api/queries.ts'
+import { useSurroundings } from '../../app/Shell.tsx'
+import { typedNumber } from '../../messages/typedNumber.ts'
+import { SheetDialog } from '../../pieces/SheetDialog.tsx'
+
+/** Numbers as typed, apart by blanks, commas or hyphens. */
+const typedTeeth = (typed: string): number[] =>
+  typed
+    .split(/[\s,;/-]+/)
+    .filter((part) => part !== '')
+    .map(Number)
+
+const UNKNOWN = ''
+const NUMBERS = ['chainstayMm', 'growthMm', 'statedAdd', 'capacityTeeth', 'largestSprocketTeeth'] as const
+type NumberField = (typeof NUMBERS)[number]
+const LABELS: Readonly<Record<NumberField, string>> = {
+  chainstayMm: 'parts.chainstay',
+  growthMm: 'parts.growth',
+  statedAdd: 'parts.stated',
+  capacityTeeth: 'parts.capacity',
+  largestSprocketTeeth: 'parts.largestSprocket',
+}
+
+/** What is known of a bike's drive, entered in one go; nothing typed is lost by a refusal. */
+export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts: BikeParts; onClose: () => void }) {
+  const { t } = useTranslation()
+  const client = useQueryClient()
+  const { tell } = useSurroundings()
+  const { drive } = parts
+  const shown = (value: number | null): string => (value === null ? '' : String(value))
+  const [fields, setFields] = useState<Record<string, string>>({
+    speeds: String(drive.speeds),
+    fronts: drive.fronts.join(' '),
+    sprockets: drive.sprockets.join(' '),
+    systemId: drive.system?.id ?? UNKNOWN,
+    level: drive.level ?? '',
+    ringWidth: drive.ringWidth ?? UNKNOWN,
+    suspension: drive.suspension,
+    pulleys: drive.pulleys?.join(' ') ?? '',
+    axleFrom: shown(drive.axleMm?.from ?? null),
+    axleTo: shown(drive.axleMm?.to ?? null),
+    ...Object.fromEntries(NUMBERS.map((field) => [field, shown(drive[field])])),
+  })
+  const [flags, setFlags] = useState({
+    motor: drive.motor,
+    takenOff: drive.takenOff,
+    pulleysCounted: drive.pulleysCounted,
+  })
+  const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({})
+  const [busy, setBusy] = useState(false)
+  const field = (name: string): string => fields[name] ?? ''
+  const set = (name: string, value: string): void => {
+    setFields({ ...fields, [name]: value })
+    setWrong({})
+  }
+  const numberOf = (name: string): number | null =>
+    field(name).trim() === '' ? null : (typedNumber(field(name)) ?? NaN)
+  /** What is no number at all: it would not even arrive. */
+  const notNumbers = (): Record<string, string> => ({
+    ...Object.fromEntries(
+      ['speeds', 'axleFrom', 'axleTo', ...NUMBERS]
+        .filter((name) => Number.isNaN(numberOf(name)))
+        .map((name) => [name === 'axleFrom' ? 'axleMm' : name, t('problems.number-malformed')]),
+    ),
+    ...Object.fromEntries(
+      ['fronts', 'sprockets', 'pulleys']
+        .filter((name) => typedTeeth(field(name)).some(Number.isNaN))
+        .map((name) => [name, t('problems.teeth-malformed')]),
+    ),
+  })
+  const save = async (): Promise<void> => {
+    const malformed = notNumbers()
+    if (Object.keys(malformed).length > 0) {
+      setWrong(malformed)
+      return
+    }
+    // One end alone is an axle that cannot be moved.
+    const from = numberOf('axleFrom') ?? numberOf('axleTo')
+    const to = numberOf('axleTo') ?? from
+    const change: ChangeDrive = {
+      speeds: Number(field('speeds')),
+      fronts: typedTeeth(field('fronts')),
+      sprockets: typedTeeth(field('sprockets')),
+      systemId: field('systemId') === UNKNOWN ? null : field('systemId'),
+      level: field('level').trim() === '' ? null : field('level').trim(),
+      ringWidth: field('ringWidth') === UNKNOWN ? null : (field('ringWidth') as '3/32' | '1/8'),
+      suspension: field('suspension') as BikeParts['drive']['suspension'],
+      pulleys: field('pulleys').trim() === '' ? null : typedTeeth(field('pulleys')),
+      axleMm: from === null || to === null ? null : { from, to },
+      ...Object.fromEntries(NUMBERS.map((name) => [name, numberOf(name)])),
+      ...flags,
+    }
+    setBusy(true)
+    try {
+      await ask(endpoints.changeDrive, { params: { id: bikeId }, version: parts.version, body: change })
+      await client.invalidateQueries({ queryKey: keys.bike(bikeId) })
+      await client.invalidateQueries({ queryKey: keys.lineUp })
+      tell(t('parts.saved'))
+      onClose()
+    } catch (error) {
+      const problem = error instanceof ProblemError ? error.problem : null
+      setWrong(
+        problem?.fields
+          ? Object.fromEntries(problem.fields.map(({ path, detail }) => [path.split('.')[0]!, detail]))
+          : { '': problem?.detail ?? t('app.offline') },
+      )
+    } finally {
+      setBusy(false)
+    }
+  }
+  const input = (name: string, label: string, at = name) => (
+    <TextField
+      label={t(label)}
+      value={field(name)}
+      onChange={(event) => set(name, event.target.value)}
+      error={wrong[at] !== undefined}
+      helperText={wrong[at]}
+    />
+  )
+  const derailleur = drive.type === 'derailleur'
+  return (
+    <SheetDialog open onClose={onClose} title={t('parts.driveTitle')} maxWidth="md" fullWidth>
+      <Box
+        component="form"
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault()
+          void save()
+        }}
+      >
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr 1fr' },
+            gap: 2,
+            pt: 1,
+            alignItems: 'start',
+          }}
+        >
+          {input('fronts', 'parts.fronts')}
+          <Box sx={{ gridColumn: { sm: 'span 2' }, display: 'grid' }}>{input('sprockets', 'parts.sprockets')}</Box>
+          {input('speeds', 'parts.speedsField')}
+          <Choice
+            label={t('parts.system')}
+            value={field('systemId')}
+            onChange={(value) => set('systemId', value)}
+            options={[
+              [UNKNOWN, t('parts.systemNone')],
+              ...parts.systems.map(({ id, name }): [string, string] => [id, name]),
+            ]}
+          />
+          {input('level', 'parts.level')}
+          {derailleur ? (
+            <>
+              {input('chainstayMm', LABELS.chainstayMm)}
+              <Choice
+                label={t('parts.suspension')}
+                value={field('suspension')}
+                onChange={(value) => set('suspension', value)}
+                options={(['rigid', 'hardtail', 'full'] as const).map((one) => [one, t(`parts.suspensionOf.${one}`)])}
+              />
+              {input('growthMm', LABELS.growthMm)}
+              {input('capacityTeeth', LABELS.capacityTeeth)}
+              {input('largestSprocketTeeth', LABELS.largestSprocketTeeth)}
+              {input('pulleys', 'parts.pulleys')}
+              {input('statedAdd', LABELS.statedAdd)}
+              <Flag
+                label={t('parts.pulleysCounted')}
+                on={flags.pulleysCounted}
+                onChange={(pulleysCounted) => setFlags({ ...flags, pulleysCounted })}
+              />
+            </>
+          ) : (
+            <>
+              <Choice
+                label={t('parts.ringWidth')}
+                value={field('ringWidth')}
+                onChange={(value) => set('ringWidth', value)}
+                options={[
+                  [UNKNOWN, t('parts.systemNone')],
+                  ['3/32', '3/32″'],
+                  ['1/8', '1/8″'],
+                ]}
+              />
+              {input('axleFrom', 'parts.axleFrom', 'axleMm')}
+              {input('axleTo', 'parts.axleTo')}
+            </>
+          )}
+          <Flag label={t('parts.motor')} on={flags.motor} onChange={(motor) => setFlags({ ...flags, motor })} />
+          <Flag
+            label={t('parts.takenOff')}
+            on={flags.takenOff}
+            onChange={(takenOff) => setFlags({ ...flags, takenOff })}
+          />
+        </Box>
+        <Stack direction="row" sx={{ justifyContent: 'flex-end', alignItems: 'center', gap: 2, pt: 2 }}>
+          {wrong[''] !== undefined && (
+            <Typography role="alert" color="error">
+              {wrong['']}
+            </Typography>
+          )}
+          <Button type="submit" variant="contained" disabled={busy} sx={{ minHeight: 48, px: 4 }}>
+            {t('parts.save')}
+          </Button>
+        </Stack>
+      </Box>
+    </SheetDialog>
+  )
+}
+
+function Choice({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string
+  value: string
+  options: readonly (readonly [string, string])[]
+  onChange: (value: string) => void
+}) {
+  return (
+    <TextField
+      select
+      label={label}
+      value={value}
+      onChange={(event) => onChange(event.target.value)}
+      slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+    >
+      {options.map(([key, name]) => (
+        <MenuItem key={key} value={key} sx={{ minHeight: 48 }}>
+          {name}
+        </MenuItem>
+      ))}
+    </TextField>
+  )
+}
+
+function Flag({ label, on, onChange }: { label: string; on: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <FormControlLabel
+      control={<Checkbox checked={on} onChange={(event) => onChange(event.target.checked)} />}
+      label={label}
+      sx={{ minHeight: 48 }}
+    />
+  )
+}

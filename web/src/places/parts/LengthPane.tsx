@@ -1,0 +1,269 @@
+import { Box, Button, Stack, Typography } from '@mui/material'
+import { useTranslation } from 'react-i18next'
+import {
+  capacityNeeded,
+  countsOf,
+  derailleurCautions,
+  derailleurLength,
+  fixedLengths,
+  gearReach,
+  lengthSchools,
+  PITCH_MM,
+  type LengthDrive,
+} from '@pelrin/core'
+import type { BikeParts } from '@pelrin/contract'
+import { number } from '../../messages/format.ts'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { LoopDrawing } from '../../pieces/LoopDrawing.tsx'
+import { ReachMap, ReachWords } from '../../pieces/ReachMap.tsx'
+import { ink } from '../../theme/theme.ts'
+
+/** How long the chain is to be, by every way of finding it, and which gears it then reaches. */
+export function LengthPane({
+  parts,
+  pitches,
+  onPitches,
+}: {
+  parts: BikeParts
+  pitches: number | null
+  onPitches: (pitches: number | null) => void
+}) {
+  const { t } = useTranslation()
+  const drive = parts.drive as LengthDrive
+  return (
+    <Stack component="section" aria-label={t('parts.length')} sx={{ gap: 1 }}>
+      <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center', gap: 1 }}>
+        <Typography variant="h2" component="h2" sx={{ whiteSpace: 'nowrap' }}>
+          {pitches === null ? t('parts.length') : t('parts.pitches', { count: pitches })}
+        </Typography>
+        {pitches !== null && (
+          <Stack direction="row" sx={{ gap: 0.5, alignItems: 'center' }}>
+            {([-2, 2] as const).map((by) => (
+              <Button
+                key={by}
+                variant="outlined"
+                aria-label={t(by < 0 ? 'parts.fewer' : 'parts.more')}
+                onClick={() => onPitches(pitches + by)}
+                sx={{ minWidth: 48, minHeight: 48, px: 1, gap: 0.75 }}
+              >
+                {by < 0 ? '−2' : '+2'} <KeyCap>{by < 0 ? '←' : '→'}</KeyCap>
+              </Button>
+            ))}
+          </Stack>
+        )}
+      </Stack>
+      {pitches !== null && (
+        <Typography variant="body2" color="textSecondary">
+          {t('parts.counts', {
+            pitches,
+            without: countsOf(pitches).withoutJoint,
+            links: number(countsOf(pitches).wholeLinks, 0),
+          })}
+        </Typography>
+      )}
+      {drive.type === 'derailleur' ? (
+        <DerailleurLengths drive={drive} parts={parts} pitches={pitches} onPitches={onPitches} />
+      ) : (
+        <FixedLengths parts={parts} pitches={pitches} onPitches={onPitches} />
+      )}
+    </Stack>
+  )
+}
+
+function DerailleurLengths({
+  drive,
+  parts,
+  pitches,
+  onPitches,
+}: {
+  drive: LengthDrive
+  parts: BikeParts
+  pitches: number | null
+  onPitches: (pitches: number | null) => void
+}) {
+  const { t } = useTranslation()
+  const known = derailleurLength(drive)
+  const gears =
+    known && pitches !== null
+      ? gearReach({
+          pitches,
+          chainstayMm: known.chainstayMm,
+          fronts: drive.fronts,
+          rears: drive.sprockets,
+          addPitches: known.added.pitches,
+          pulleyPitches: known.pulleyPitches,
+          ...(drive.capacityTeeth === null ? {} : { capacityTeeth: drive.capacityTeeth }),
+        })
+      : null
+  return (
+    <>
+      <Box component="ul" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+        {lengthSchools(drive, parts.oldPitches).map(({ school, pitches: count, missing, apart, bound }) => (
+          <Length
+            key={school}
+            name={t(`parts.schoolOf.${school}`)}
+            count={count}
+            chosen={count === pitches}
+            onChoose={() => onPitches(count)}
+            note={
+              count === null
+                ? t('parts.schoolMissing', { facts: missing.map((fact) => t(`parts.lengthFact.${fact}`)).join(', ') })
+                : bound !== null
+                  ? t(`parts.bound.${bound}`)
+                  : school === 'largest-and-added' && known
+                    ? [
+                        t('parts.loop', { loop: number(known.loop, 1) }),
+                        t(`parts.added.${known.added.from}`, { count: known.added.pitches }),
+                        ...(known.pulleyPitches > 0 ? [t('parts.pulleyPitches', { count: known.pulleyPitches })] : []),
+                      ].join(', ')
+                    : apart === null
+                      ? ''
+                      : apart === 0
+                        ? t('parts.apart.same')
+                        : t(apart > 0 ? 'parts.apart.more' : 'parts.apart.fewer', { count: Math.abs(apart) })
+            }
+          />
+        ))}
+      </Box>
+      {derailleurCautions(drive).map((caution) => (
+        <Typography key={caution} variant="body2" sx={{ color: ink('brass'), fontWeight: 600 }}>
+          {t(`parts.derailleur.${caution}`, {
+            capacity: drive.capacityTeeth ?? 0,
+            needed: capacityNeeded(drive),
+            largest: drive.largestSprocketTeeth ?? 0,
+          })}
+        </Typography>
+      ))}
+      {known && gears && pitches !== null && (
+        <LoopDrawing
+          frontTeeth={known.largestRing}
+          rearTeeth={known.largestSprocket}
+          chainstayMm={known.chainstayMm}
+          slackMm={(pitches - known.pulleyPitches - known.loop) * PITCH_MM}
+        />
+      )}
+      {gears && (
+        <Box>
+          <Typography variant="h3" component="h3" color="textSecondary" sx={{ mb: 0.5 }}>
+            {t('parts.reach')}
+          </Typography>
+          <ReachMap gears={gears} />
+          <ReachWords gears={gears} judged={drive.capacityTeeth !== null} />
+        </Box>
+      )}
+    </>
+  )
+}
+
+function FixedLengths({
+  parts,
+  pitches,
+  onPitches,
+}: {
+  parts: BikeParts
+  pitches: number | null
+  onPitches: (pitches: number | null) => void
+}) {
+  const { t } = useTranslation()
+  const { axleMm, fronts, sprockets } = parts.drive
+  const [frontTeeth] = fronts
+  const [rearTeeth] = sprockets
+  const found =
+    axleMm && frontTeeth !== undefined && rearTeeth !== undefined
+      ? fixedLengths({ frontTeeth, rearTeeth, fromMm: axleMm.from, toMm: axleMm.to, halfLink: false })
+      : null
+  const standing = found?.find((one) => one.pitches === pitches)
+  const drawn =
+    standing && frontTeeth !== undefined && rearTeeth !== undefined ? { ...standing, frontTeeth, rearTeeth } : null
+  return (
+    <>
+      {found === null && <Typography variant="body2">{t('parts.axleMissing')}</Typography>}
+      {found?.length === 0 && (
+        <Typography variant="body2" sx={{ color: ink('brass'), fontWeight: 600 }}>
+          {t('parts.tensioner')}
+        </Typography>
+      )}
+      {drawn && (
+        <LoopDrawing
+          frontTeeth={drawn.frontTeeth}
+          rearTeeth={drawn.rearTeeth}
+          chainstayMm={drawn.chainstayMm}
+          slackMm={0}
+        />
+      )}
+      <Box component="ul" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+        {found?.map((one) => (
+          <Length
+            key={one.pitches}
+            name={t('parts.schoolOf.axle', { mm: number(one.chainstayMm, 1) })}
+            count={one.pitches}
+            chosen={one.pitches === pitches}
+            onChoose={() => onPitches(one.pitches)}
+            note=""
+          />
+        ))}
+        <Length
+          name={t('parts.schoolOf.match-old')}
+          count={parts.oldPitches}
+          chosen={parts.oldPitches === pitches}
+          onChoose={() => onPitches(parts.oldPitches)}
+          note=""
+        />
+      </Box>
+    </>
+  )
+}
+
+/** One way of finding the length, and what it comes to. */
+function Length({
+  name,
+  note,
+  count,
+  chosen,
+  onChoose,
+}: {
+  name: string
+  note: string
+  count: number | null
+  chosen: boolean
+  onChoose: () => void
+}) {
+  return (
+    <Box
+      component="li"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'minmax(0, 1fr) 64px',
+        alignItems: 'center',
+        borderTop: 1,
+        borderColor: 'divider',
+        minHeight: 40,
+      }}
+    >
+      <Typography variant="body2" sx={{ lineHeight: 1.2 }}>
+        {name}
+        {note !== '' && (
+          <Typography component="span" variant="body2" color="textSecondary" sx={{ display: 'block', lineHeight: 1.2 }}>
+            {note}
+          </Typography>
+        )}
+      </Typography>
+      <Button
+        disabled={count === null}
+        aria-pressed={chosen}
+        onClick={onChoose}
+        sx={{
+          minHeight: 40,
+          minWidth: 56,
+          fontSize: 18,
+          fontWeight: chosen ? 700 : 500,
+          color: 'text.primary',
+          boxShadow: chosen ? `inset 0 -3px ${ink('steel')}` : 'none',
+          borderRadius: 0,
+        }}
+      >
+        {count ?? '–'}
+      </Button>
+    </Box>
+  )
+}

@@ -1,0 +1,26 @@
+import type { JudgedChain, JudgedJoint } from '@pelrin/contract'
+import type { TFunction } from 'i18next'
+import type { PlateShape } from '../../pieces/verdictLook.ts'
+import { number } from '../../messages/format.ts'
+import { ink } from '../../theme/theme.ts'
+
+type Outcome = JudgedChain['outcome']
+
+/** How each outcome looks: by shape and word, never by colour alone. */
+export const OUTCOME_LOOK: Readonly<Record<Outcome, { plate: PlateShape; colour: string }>> = {
+  fits: { plate: 'whole', colour: ink('steel') },
+  caution: { plate: 'notched', colour: ink('brass') },
+  'not-known': { plate: 'dashed', colour: ink('ink') },
+  'does-not-fit': { plate: 'parted', colour: ink('madder') },
+}
+
+/** A price in the shop's money, or that there is none. */
+export const priceText = (price: number | null, t: TFunction): string =>
+  price === null ? t('parts.noPrice') : number(price / 100, 2)
+
+export const chainName = ({ part }: JudgedChain): string => `${part.maker} ${part.name}`
+
+export const jointName = ({ part }: JudgedJoint, t: TFunction): string =>
+  part.model === 're-press' ? t('parts.rePress') : `${part.model.maker} ${part.model.name}`
+
+export const jointKey = ({ part }: JudgedJoint): string => (part.model === 're-press' ? 're-press' : part.model.id)
