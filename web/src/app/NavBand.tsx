@@ -61,7 +61,7 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
               minWidth: 0,
               textAlign: 'center',
               lineHeight: 1.1,
-              fontSize: { xs: 15, sm: 18 },
+              fontSize: { xs: 13, sm: 18 },
               fontWeight: 600,
               textDecoration: 'none',
               color: active ? 'primary.contrastText' : ink('ink'),

@@ -154,6 +154,20 @@ export const parts = {
   },
   loop: 'loop {{loop}}',
   pulleyPitches: '{{count}} for the larger pulleys',
+  cut: {
+    title: 'To cut',
+    none: 'Nothing to cut: it fits as it comes.',
+    boxes: '{{count}} boxes, and a joint for each.',
+    either: 'Cut {{count}} pitches off, from either end.',
+    inner: 'Cut {{count}} pitches off the inner end: the outer one keeps its pin.',
+    outer_one: 'Take the outer link off its end: its pin goes with it.',
+    outer_other: 'Take the outer link off the end of each of the {{count}} pieces: its pin goes with it.',
+    ends: {
+      'both-inner': 'An inner link at both ends before joining.',
+      'one-outer': 'One inner end and one outer before joining.',
+    },
+    offcut: 'Keep the {{count}} pitches cut off, for a repair of this chain.',
+  },
   tensioner: 'No even count fits where the axle can stand: a tensioner, a half link or other teeth.',
   axleMissing: 'Where the axle can stand is not known: enter it under Drive.',
   drawing:

@@ -31,8 +31,11 @@ export function PartsList({
 }) {
   const { t } = useTranslation()
   const at = useRef<HTMLElement>(null)
+  const first = useRef(chosen)
   useEffect(() => {
-    at.current?.scrollIntoView({ block: 'nearest' })
+    // What is chosen from the start needs no way to it: on a phone the whole page would follow.
+    if (chosen !== first.current) at.current?.scrollIntoView({ block: 'nearest' })
+    first.current = null
   }, [chosen])
   return (
     <Box role="listbox" aria-label={label} sx={{ overflow: { md: 'auto' }, minHeight: 0 }}>

@@ -10,6 +10,7 @@ import { number } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { CutWords } from './CutWords.tsx'
 import { DriveDialog } from './DriveDialog.tsx'
 import { LengthPane } from './LengthPane.tsx'
 import { chainName, jointKey, jointName, priceText } from './partLook.ts'
@@ -100,7 +101,7 @@ export function PartsPlace() {
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) minmax(0, 1fr) 372px' },
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 1fr) 372px' },
         gridTemplateRows: { md: 'auto minmax(0, 1fr)' },
         height: { md: '100%' },
         columnGap: 2.5,
@@ -201,6 +202,9 @@ export function PartsPlace() {
         }}
       >
         <LengthPane parts={parts} pitches={shownPitches} onPitches={setPitches} />
+        {chosenChain && chosenJoint && shownPitches !== null && (
+          <CutWords pitches={shownPitches} chain={chosenChain.part} joint={chosenJoint.part} />
+        )}
         <Wanted parts={parts} />
         {chosenChain && chosenJoint && (
           <Typography sx={{ fontWeight: 600 }}>
