@@ -86,8 +86,7 @@ export interface JointModel {
 export type Outcome = 'fits' | 'not-known' | 'caution' | 'does-not-fit'
 
 /** A fact that decides something, in the words of the catalogue. */
-export type PartsFact =
-  'system' | 'ring-width' | 'inner-width' | 'outer-width' | 'motor' | 'length' | 'closings' | 'link-marking'
+export type PartsFact = 'system' | 'ring-width' | 'inner-width' | 'outer-width' | 'motor' | 'length' | 'closings'
 
 /** What one rule says, and the one sentence why: a key of the catalogue with its values. */
 export interface RuleOutcome<Id extends string = string> {

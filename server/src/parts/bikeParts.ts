@@ -44,7 +44,6 @@ export async function bikeParts(
   const sprocketsSuspect = state?.advice != null
   const wants: PartsDrive = {
     ...drive,
-    system: drive.system && { ...drive.system },
     pitches,
     sprocketsSuspect,
     care,

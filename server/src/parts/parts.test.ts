@@ -1,7 +1,9 @@
+import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { chainProblems, jointProblems, speedsMatch } from '@pelrin/core'
 import { endpoints, type BikeParts, type ChangeDrive } from '@pelrin/contract'
 import { inShop } from '../db/index.ts'
+import { wornChains } from '../db/seed/catalogue.ts'
 import { rebuildState } from '../state/bikeState.ts'
 import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
 import { catalogue } from './catalogue.ts'
@@ -35,6 +37,8 @@ describe('the demo catalogue', () => {
     for (const joint of joints) expect(jointProblems(joint), joint.name).toEqual([])
     expect(new Set(chains.map(({ profile }) => profile))).toEqual(new Set(['plain', 'asymmetric', 'flat-top']))
     expect(chains.some(({ roller }) => roller === 'large')).toBe(true)
+    const names = chains.map(({ maker, name }) => `${maker} ${name}`)
+    for (const worn of wornChains()) expect(names).toContain(worn)
   })
 })
 
@@ -95,6 +99,26 @@ describe('parts for a bike', () => {
       query: { chain: '0192c7f2-5340-7b38-85ad-000000000000' },
     })
     expect([unknown.status, unknown.problem.fields?.[0]?.code]).toEqual([422, 'part-unknown'])
+  })
+})
+
+describe('what the shop assumes', () => {
+  it('goes into the length a bike’s parts are matched for', async () => {
+    const before = (await partsOf('courier')).pitches!
+    const { assumptions } = (await shop.device.ask(endpoints.houseRules)).body
+    const { status } = await shop.device.ask(endpoints.changeRules, {
+      body: {
+        id: v7(),
+        change: {
+          kind: 'assumptions',
+          fromVersion: assumptions.version,
+          overrides: { ...assumptions.overrides, 'length.added': 6 },
+        },
+        reason: 'a test',
+      },
+    })
+    expect(status).toBe(200)
+    expect((await partsOf('courier')).pitches).toBe(before + 4)
   })
 })
 

@@ -22,14 +22,14 @@ export async function lineUp(work: Work, timeZone: string, deviceId: string): Pr
       day,
       promisedAt: iso(visit.promisedAt),
       onStandSince: iso(visit.onStandSince),
-      bike: lookedAtInDays(bike, day, timeZone),
+      bike: dueThisVisit(bike, day, timeZone),
     }
   })
   return { day, visits }
 }
 
 /** A bike that is looked at whenever it is in is due today, unless it was measured today. */
-function lookedAtInDays<Bike extends BikeSummary>(bike: Bike, day: string, timeZone: string): Bike {
+function dueThisVisit<Bike extends BikeSummary>(bike: Bike, day: string, timeZone: string): Bike {
   const { eachVisit, checkOn, measuredAt } = bike
   const measured = measuredAt !== null && dayIn(timeZone, new Date(measuredAt)) === day
   return eachVisit && !measured && checkOn !== null && checkOn > day ? { ...bike, checkOn: day } : bike

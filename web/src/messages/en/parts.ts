@@ -1,7 +1,5 @@
 /** What Parts says. */
 export const parts = {
-  title: 'Parts',
-  toBike: 'The bike',
   chains: 'Chains',
   joints: 'Joints for {{chain}}',
   jointsNone: 'Joints',
@@ -15,7 +13,6 @@ export const parts = {
   nothing: 'Nothing in the catalogue goes with this drive.',
   ask: 'Will this do?',
   askHint: 'A maker, a name: any part is judged, whether it fits or not',
-  asked: 'asked about',
   rePress: 'The old pin, pressed in again',
   why: 'Why: {{part}}',
   habit: '{{count}} links a year, {{cost}}',
@@ -168,16 +165,14 @@ export const parts = {
     },
     offcut: 'Keep the {{count}} pitches cut off, for a repair of this chain.',
   },
-  tensioner: 'No even count fits where the axle can stand: a tensioner, a half link or other teeth.',
+  tensioner:
+    'No even count fits where the axle can stand: a tensioner with {{count}} pitches, a half link or other teeth.',
   axleMissing: 'Where the axle can stand is not known: enter it under Drive.',
   drawing:
     'Chain to scale over {{front}} and {{rear}} teeth, {{mm}} mm between the axles, {{slack}} pitches left for the derailleur',
   reach: 'Gears it reaches',
-  reachOf: '{{count}} pitches',
-  reachKeys: 'Two pitches fewer or more',
   fewer: 'Two pitches fewer',
   more: 'Two pitches more',
-  recommended: 'Recommended',
   gear: { fine: 'fine', tight: 'tight', forbidden: 'out of reach', loose: 'hangs loose' },
   gearAt: '{{front}} × {{rear}}: {{verdict}}, {{slack}} pitches left',
   notJudged: 'Looseness not judged: the derailleur’s capacity is not known.',

@@ -9,6 +9,8 @@ import {
   gearReach,
   lengthSchools,
   PITCH_MM,
+  tensionedPitches,
+  type Assumptions,
   type LengthDrive,
 } from '@pelrin/core'
 import type { BikeParts } from '@pelrin/contract'
@@ -18,16 +20,17 @@ import { LoopDrawing } from '../../pieces/LoopDrawing.tsx'
 import { ReachMap, ReachWords } from '../../pieces/ReachMap.tsx'
 import { ink } from '../../theme/theme.ts'
 
-/** How long the chain is to be, by every way of finding it, and which gears it then reaches. */
-export function LengthPane({
-  parts,
-  pitches,
-  onPitches,
-}: {
+interface LengthProps {
   parts: BikeParts
+  /** What the shop assumes, its own values in place. */
+  assumed: Assumptions
+  /** The count chosen; null while none is known. */
   pitches: number | null
   onPitches: (pitches: number | null) => void
-}) {
+}
+
+/** How long the chain is to be, by every way of finding it, and which gears it then reaches. */
+export function LengthPane({ parts, assumed, pitches, onPitches }: LengthProps) {
   const { t } = useTranslation()
   const drive = parts.drive as LengthDrive
   return (
@@ -62,27 +65,17 @@ export function LengthPane({
         </Typography>
       )}
       {drive.type === 'derailleur' ? (
-        <DerailleurLengths drive={drive} parts={parts} pitches={pitches} onPitches={onPitches} />
+        <DerailleurLengths drive={drive} parts={parts} assumed={assumed} pitches={pitches} onPitches={onPitches} />
       ) : (
-        <FixedLengths parts={parts} pitches={pitches} onPitches={onPitches} />
+        <FixedLengths parts={parts} assumed={assumed} pitches={pitches} onPitches={onPitches} />
       )}
     </Stack>
   )
 }
 
-function DerailleurLengths({
-  drive,
-  parts,
-  pitches,
-  onPitches,
-}: {
-  drive: LengthDrive
-  parts: BikeParts
-  pitches: number | null
-  onPitches: (pitches: number | null) => void
-}) {
+function DerailleurLengths({ drive, parts, assumed, pitches, onPitches }: LengthProps & { drive: LengthDrive }) {
   const { t } = useTranslation()
-  const known = derailleurLength(drive)
+  const known = derailleurLength(drive, assumed)
   const gears =
     known && pitches !== null
       ? gearReach({
@@ -98,7 +91,7 @@ function DerailleurLengths({
   return (
     <>
       <Box component="ul" sx={{ m: 0, p: 0, listStyle: 'none' }}>
-        {lengthSchools(drive, parts.oldPitches).map(({ school, pitches: count, missing, apart, bound }) => (
+        {lengthSchools(drive, parts.oldPitches, assumed).map(({ school, pitches: count, missing, apart, bound }) => (
           <Length
             key={school}
             name={t(`parts.schoolOf.${school}`)}
@@ -155,22 +148,14 @@ function DerailleurLengths({
   )
 }
 
-function FixedLengths({
-  parts,
-  pitches,
-  onPitches,
-}: {
-  parts: BikeParts
-  pitches: number | null
-  onPitches: (pitches: number | null) => void
-}) {
+function FixedLengths({ parts, assumed, pitches, onPitches }: LengthProps) {
   const { t } = useTranslation()
   const { axleMm, fronts, sprockets } = parts.drive
   const [frontTeeth] = fronts
   const [rearTeeth] = sprockets
   const found =
     axleMm && frontTeeth !== undefined && rearTeeth !== undefined
-      ? fixedLengths({ frontTeeth, rearTeeth, fromMm: axleMm.from, toMm: axleMm.to, halfLink: false })
+      ? fixedLengths({ frontTeeth, rearTeeth, fromMm: axleMm.from, toMm: axleMm.to, halfLink: false }, assumed)
       : null
   const standing = found?.find((one) => one.pitches === pitches)
   const drawn =
@@ -178,9 +163,9 @@ function FixedLengths({
   return (
     <>
       {found === null && <Typography variant="body2">{t('parts.axleMissing')}</Typography>}
-      {found?.length === 0 && (
+      {found?.length === 0 && axleMm && frontTeeth !== undefined && rearTeeth !== undefined && (
         <Typography variant="body2" sx={{ color: ink('brass'), fontWeight: 600 }}>
-          {t('parts.tensioner')}
+          {t('parts.tensioner', { count: tensionedPitches({ frontTeeth, rearTeeth, toMm: axleMm.to }) })}
         </Typography>
       )}
       {drawn && (

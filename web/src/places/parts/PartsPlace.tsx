@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
+import { assumptionsWith } from '@pelrin/core'
 import type { BikeParts, JudgedChain } from '@pelrin/contract'
 import { useBike, useBikeParts } from '../../api/queries.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
@@ -201,7 +202,12 @@ export function PartsPlace() {
           pb: 2,
         }}
       >
-        <LengthPane parts={parts} pitches={shownPitches} onPitches={setPitches} />
+        <LengthPane
+          parts={parts}
+          assumed={assumptionsWith(bike.data.verdictInput?.assumptions)}
+          pitches={shownPitches}
+          onPitches={setPitches}
+        />
         {chosenChain && chosenJoint && shownPitches !== null && (
           <CutWords pitches={shownPitches} chain={chosenChain.part} joint={chosenJoint.part} />
         )}
