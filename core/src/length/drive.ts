@@ -1,5 +1,6 @@
 import type { DriveType } from '../limits/houseRules.ts'
-import { FEWEST_TEETH, loopPitches } from './loop.ts'
+import { loopPitches } from './loop.ts'
+import { teethOrderProblem, teethProblem, type TeethOrderProblem, type TeethProblem } from './teeth.ts'
 import { addedPitches, longestChainstayMm, pulleyPitches, type Suspension } from './recommended.ts'
 import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
@@ -30,11 +31,8 @@ export interface LengthDrive {
 
 /** Why a drive's numbers cannot be, or cannot be right. Keys of the message catalogue. */
 export type DriveProblem =
-  | 'teeth-few'
-  | 'teeth-many'
-  | 'teeth-malformed'
-  | 'sprockets-order'
-  | 'sprocket-twice'
+  | TeethProblem
+  | TeethOrderProblem
   | 'chainstay-inches'
   | 'chainstay-range'
   | 'chainstay-short'
@@ -43,7 +41,6 @@ export type DriveProblem =
 
 export type DriveField = 'fronts' | 'sprockets' | 'chainstayMm' | 'growthMm' | 'capacityTeeth' | 'largestSprocketTeeth'
 
-const MOST_TEETH = 80
 const CHAINSTAY_MM = { lowest: 320, highest: 900 } as const
 /** A number that is a chainstay in inches, and no chainstay in mm. */
 const INCHES = { lowest: 12, highest: 36 } as const
@@ -60,7 +57,7 @@ export function driveProblems(drive: LengthDrive): { readonly at: DriveField; re
   const at = (field: DriveField, problem: DriveProblem | null) => (problem === null ? [] : [{ at: field, problem }])
   return [
     ...at('fronts', teethProblem(fronts)),
-    ...at('sprockets', teethProblem(sprockets) ?? orderProblem(sprockets)),
+    ...at('sprockets', teethProblem(sprockets) ?? teethOrderProblem(sprockets)),
     ...at('chainstayMm', chainstayMm === null ? null : chainstayProblem(drive, chainstayMm)),
     ...at('growthMm', growthMm !== null && !(growthMm >= 0 && growthMm <= MOST_GROWTH_MM) ? 'growth-range' : null),
     ...at(
@@ -71,19 +68,6 @@ export function driveProblems(drive: LengthDrive): { readonly at: DriveField; re
     ),
     ...at('largestSprocketTeeth', largestSprocketTeeth === null ? null : teethProblem([largestSprocketTeeth])),
   ]
-}
-
-function teethProblem(teeth: readonly number[]): DriveProblem | null {
-  if (!teeth.every((one) => Number.isInteger(one))) return 'teeth-malformed'
-  if (teeth.some((one) => one < FEWEST_TEETH)) return 'teeth-few'
-  return teeth.some((one) => one > MOST_TEETH) ? 'teeth-many' : null
-}
-
-function orderProblem(sprockets: readonly number[]): DriveProblem | null {
-  if (new Set(sprockets).size < sprockets.length) return 'sprocket-twice'
-  const ascending = sprockets.every((one, i) => i === 0 || one > sprockets[i - 1]!)
-  const descending = sprockets.every((one, i) => i === 0 || one < sprockets[i - 1]!)
-  return ascending || descending ? null : 'sprockets-order'
 }
 
 function chainstayProblem(drive: LengthDrive, chainstayMm: number): DriveProblem | null {

@@ -15,6 +15,13 @@ export interface DriveSystem {
   readonly largeRoller: boolean
 }
 
+/** What a chain's plates are covered with. */
+export type Coating = 'plain' | 'plated' | 'low-friction'
+/** How a link is opened again. */
+export type OpenedBy = 'hand' | 'pliers' | 'never'
+/** How a joining pin's guide comes off once it is in. */
+export type PinGuide = 'snapped' | 'pulled'
+
 /** What a chain has to fit. What is not known is null. */
 export interface PartsDrive {
   readonly type: DriveType
@@ -48,6 +55,9 @@ export interface ChainModel {
   readonly approvedFor: readonly string[]
   readonly excludedFrom: readonly string[]
   readonly joints: readonly JointKind[]
+  /** Whether one side is marked to face away from the bike. */
+  readonly markedOut: boolean
+  readonly coating: Coating
   /** Its maker flares the pin ends: a pin pushed out cannot go back in. */
   readonly flaredPins: boolean
   readonly motorRated: boolean
@@ -78,6 +88,19 @@ export interface JointModel {
   readonly reuse: ReuseClass
   /** Chains a pin belongs to, beside all of its maker's of the same speed; empty: those. */
   readonly belongsTo: readonly string[]
+  /** Systems its maker names it for; empty: every one of its speeds. */
+  readonly systems: readonly string[]
+  /** Whether an arrow on it points the way the chain travels. */
+  readonly arrow: boolean
+  /** Whether its lettered side faces away from the bike. */
+  readonly letteredOut: boolean
+  readonly openedBy: OpenedBy
+  /** Whether it comes packed in grease, which a waxed chain wants off. */
+  readonly greased: boolean
+  /** Of a pin; null otherwise, or where it has none. */
+  readonly guide: PinGuide | null
+  /** Its maker's fitting sheet in a few words, which comes before anything said here; null where none is known. */
+  readonly sheet: string | null
   readonly price: number | null
   readonly stock: number
 }

@@ -1,7 +1,29 @@
+import type { TeethOrderProblem, TeethProblem } from '../length/teeth.ts'
+import { teethProblem } from '../length/teeth.ts'
 import type { ChainModel, JointModel } from './describe.ts'
+import type { CassetteModel, DerailleurModel, RingModel } from './otherParts.ts'
 
 /** Why an entry of the catalogue cannot be. Keys of the message catalogue. */
 export type PartProblem =
+  | TeethProblem
+  | TeethOrderProblem
+  | 'text-missing'
+  | 'text-too-long'
+  | 'cell-formula'
+  | 'number-missing'
+  | 'number-malformed'
+  | 'number-whole'
+  | 'choice-unknown'
+  | 'yes-no-unknown'
+  | 'system-unknown'
+  | 'chain-unknown'
+  | 'reuse-unknown'
+  | 'part-kind-unknown'
+  | 'teeth-missing'
+  | 'pulleys-two'
+  | 'reorder-negative'
+  | 'pitches-added'
+  | 'capacity-range'
   | 'speeds-missing'
   | 'speeds-range'
   | 'inner-range'
@@ -41,6 +63,29 @@ const money = ({ price, stock }: { price: number | null; stock: number }) => ({
   price: price !== null && price < 0 && ('price-negative' as const),
   stock: stock < 0 && ('stock-negative' as const),
 })
+
+const CAPACITY = { lowest: 8, highest: 80 } as const
+const MOST_ADDED = 12
+
+/** What is wrong with a cassette's entry, beside its teeth and their order. */
+export const cassetteProblems = (cassette: CassetteModel): PartProblemAt[] => found(money(cassette))
+
+/** What is wrong with a ring's entry. */
+export const ringProblems = (ring: RingModel): PartProblemAt[] =>
+  found({ teeth: teethProblem(ring.teeth), speeds: speedsProblem(ring.speeds), ...money(ring) })
+
+/** What is wrong with a derailleur's entry. */
+export function derailleurProblems(derailleur: DerailleurModel): PartProblemAt[] {
+  const { speeds, capacityTeeth, largestSprocketTeeth, pulleys, addPitches } = derailleur
+  return found({
+    speeds: speedsProblem(speeds),
+    capacityTeeth: !within(capacityTeeth, CAPACITY) && 'capacity-range',
+    largestSprocketTeeth: teethProblem([largestSprocketTeeth]),
+    pulleys: teethProblem(pulleys),
+    addPitches: addPitches !== null && !(addPitches >= 0 && addPitches <= MOST_ADDED) && 'pitches-added',
+    ...money(derailleur),
+  })
+}
 
 /** What is wrong with a chain's entry, and where; empty when nothing is. */
 export function chainProblems(chain: ChainModel): PartProblemAt[] {
