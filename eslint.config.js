@@ -33,7 +33,7 @@ export default tseslint.config(
   { files: ['web/**/*.tsx', 'web/**/*.ts'], ...reactHooks.configs.flat['recommended-latest'] },
   { files: ['**/*.mjs', '**/*.js'], ...tseslint.configs.disableTypeChecked },
   {
-    files: ['web/src/places/rack/RackPlace.tsx'],
+    files: ['web/src/places/rack/RackPlace.tsx', 'web/src/places/catalogue/CataloguePlace.tsx'],
     // The virtual list's functions change with every scroll, on purpose.
     rules: { 'react-hooks/incompatible-library': 'off' },
   },

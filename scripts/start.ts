@@ -122,7 +122,7 @@ function startServer(
 }
 
 /** Starts a stand-in as the program of its own that it is. @returns where it listens, `host:port` */
-function startStandIn(name: 'gauge' | 'rides'): Promise<string> {
+function startStandIn(name: 'gauge' | 'rides' | 'supplier'): Promise<string> {
   const child = fork(join(root, `standins/${name}/main.ts`), [], {
     detached: true,
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
@@ -154,7 +154,12 @@ async function start(): Promise<void> {
   await prepareDatabase(url, options.demo)
   if (isLeaving()) return
   const standIns = options.demo
-    ? { GAUGE_STAND_IN: await startStandIn('gauge'), RIDES_STAND_IN: await startStandIn('rides') }
+    ? {
+        GAUGE_STAND_IN: await startStandIn('gauge'),
+        RIDES_STAND_IN: await startStandIn('rides'),
+        SUPPLIER: await startStandIn('supplier'),
+        SUPPLIER_TOKEN: 'quayside-5',
+      }
     : {}
   if (options.dev) {
     await startServer(url, options, true, standIns)

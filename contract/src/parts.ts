@@ -1,65 +1,15 @@
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
-import { Id, line } from './common.ts'
+import { Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
 import { CareKind } from './forecast.ts'
 import { DriveType } from './limits.ts'
+import { ChainModel, DriveSystem, JointModel, WidthClass } from './partModels.ts'
+import { KeptParts } from './stock.ts'
 
 const count = v.pipe(v.number('number-malformed'), v.integer('number-malformed'))
-const speeds = v.array(count)
 
-export const WidthClass = v.picklist(['3/32', '1/8'], 'field-invalid')
-export const PlateProfile = v.picklist(['plain', 'asymmetric', 'flat-top'], 'field-invalid')
-export const RollerClass = v.picklist(['standard', 'large'], 'field-invalid')
-export const JointKind = v.picklist(['link', 'pin', 're-press', 'clip'], 'field-invalid')
 export const Suspension = v.picklist(['rigid', 'hardtail', 'full'], 'field-invalid')
-
-const priced = {
-  id: Id,
-  maker: line(40),
-  name: line(60),
-  /** In minor units of the shop's money; null: not known. */
-  price: v.nullable(v.number('number-malformed')),
-  stock: v.number('number-malformed'),
-}
-
-/** A family of drivetrain parts made for each other. */
-export const DriveSystem = v.object({ id: Id, name: v.string(), flatTop: v.boolean(), largeRoller: v.boolean() })
-export type DriveSystem = v.InferOutput<typeof DriveSystem>
-
-export const ChainModel = v.object({
-  ...priced,
-  speeds,
-  innerMm: v.nullable(v.number('number-malformed')),
-  outerMm: v.nullable(v.number('number-malformed')),
-  profile: PlateProfile,
-  roller: RollerClass,
-  approvedFor: v.array(Id),
-  excludedFrom: v.array(Id),
-  joints: v.array(JointKind),
-  flaredPins: v.boolean(),
-  motorRated: v.boolean(),
-  level: v.nullable(v.string()),
-  inBox: count,
-  jointInBox: v.picklist(['none', 'link', 'pin', 'preset-pin'], 'field-invalid'),
-})
-export type ChainModel = v.InferOutput<typeof ChainModel>
-
-export const JointModel = v.object({
-  ...priced,
-  kind: v.picklist(['link', 'pin', 'clip'], 'field-invalid'),
-  speeds,
-  profile: PlateProfile,
-  roller: RollerClass,
-  outerMm: v.nullable(v.number('number-malformed')),
-  reuse: v.variant('kind', [
-    v.object({ kind: v.literal('once') }),
-    v.object({ kind: v.literal('times'), most: v.number('number-malformed') }),
-    v.object({ kind: v.literal('firm') }),
-  ]),
-  belongsTo: v.array(Id),
-})
-export type JointModel = v.InferOutput<typeof JointModel>
 
 const Outcome = v.picklist(['fits', 'not-known', 'caution', 'does-not-fit'])
 const PartsFact = v.picklist(['system', 'ring-width', 'inner-width', 'outer-width', 'motor', 'length', 'closings'])
@@ -111,19 +61,44 @@ export const DriveDescription = v.object({
   /** Where an axle that takes up the slack can stand, mm; null with a derailleur, or not known. */
   axleMm: v.nullable(v.object({ from: v.number(), to: v.number() })),
   takenOff: v.boolean(),
+  /** A tandem's second chain: teeth of its two rings, and how far apart the eccentric lets them stand, mm. */
+  timing: v.nullable(v.object({ teeth: v.array(v.number()), fromMm: v.number(), toMm: v.number() })),
 })
 export type DriveDescription = v.InferOutput<typeof DriveDescription>
 
-/** What fits one bike. */
-export const BikeParts = v.object({
+const counted = v.nullable(v.number())
+
+/** What the chain on a bike is closed with now, as far as somebody looked. */
+export const PresentJointSeen = v.object({
+  kind: v.picklist(['link', 'pin', 'riveted', 'clip']),
+  /** Which part it is, where that is known. */
+  model: v.nullable(JointModel),
+  closings: counted,
+  /** Whether it clicked firmly when it was closed last; null where nobody said. */
+  firm: v.nullable(v.boolean()),
+  seenAt: Moment,
+})
+export type PresentJointSeen = v.InferOutput<typeof PresentJointSeen>
+
+/** What is known of a bike for choosing its parts. */
+export const PartsFacts = v.object({
   version: v.number(),
   drive: DriveDescription,
   care: CareKind,
   sprocketsSuspect: v.boolean(),
-  /** Count of the chain that is on, whole as it was when new. */
-  oldPitches: v.nullable(v.number()),
+  /** The chain that is on: its count, whole as it was when new, and which part it is. */
+  oldPitches: counted,
+  presentChainId: v.nullable(Id),
+  present: v.nullable(PresentJointSeen),
+  systems: v.array(DriveSystem),
+  kept: v.nullable(KeptParts),
+})
+export type PartsFacts = v.InferOutput<typeof PartsFacts>
+
+/** What fits one chain's place on a bike. */
+export const BikeMatch = v.object({
   /** The count parts were matched for; null while it is not known. */
-  pitches: v.nullable(v.number()),
+  pitches: counted,
   /** Those asked about by name, then the best first, as many as a screen shows. */
   chains: v.array(JudgedChain),
   chainsInAll: v.number(),
@@ -134,8 +109,11 @@ export const BikeParts = v.object({
   jointsInAll: v.number(),
   /** Facts that are wanted, and what each would decide. */
   wanted: v.array(v.object({ fact: PartsFact, rules: v.array(v.string()), parts: v.number() })),
-  systems: v.array(DriveSystem),
 })
+export type BikeMatch = v.InferOutput<typeof BikeMatch>
+
+/** What fits one bike. */
+export const BikeParts = v.object({ ...PartsFacts.entries, ...BikeMatch.entries })
 export type BikeParts = v.InferOutput<typeof BikeParts>
 
 const teeth = v.array(v.pipe(v.number('number-malformed'), v.integer('teeth-malformed')))
@@ -161,6 +139,15 @@ export const ChangeDrive = v.object({
     v.nullable(v.object({ from: v.number('number-malformed'), to: v.number('number-malformed') })),
   ),
   takenOff: v.exactOptional(v.boolean('field-invalid')),
+  timing: v.exactOptional(
+    v.nullable(
+      v.object({
+        teeth: v.pipe(teeth, v.length(2, 'timing-two')),
+        fromMm: v.number('number-malformed'),
+        toMm: v.number('number-malformed'),
+      }),
+    ),
+  ),
 })
 export type ChangeDrive = v.InferOutput<typeof ChangeDrive>
 
@@ -179,8 +166,36 @@ export const partsEndpoints = {
       chain: v.optional(Id),
       /** Parts to be judged whether they fit or not: by name. */
       ask: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(60, 'text-too-long'))),
+      /** Which chain: the one that drives, or a tandem's second one. */
+      of: v.optional(v.picklist(['drive', 'timing'], 'field-invalid'), 'drive'),
+      /** Joints for a new chain, or to close the one that is on again. */
+      joints: v.optional(v.picklist(['new', 'on'], 'field-invalid'), 'new'),
+      /** Whether a link is used again by its maker's word or by feel. */
+      school: v.optional(v.picklist(['strict', 'by-feel'], 'field-invalid'), 'strict'),
     }),
     result: BikeParts,
+  }),
+  seeJoint: endpoint({
+    name: 'seeJoint',
+    method: 'POST',
+    path: '/bikes/:id/joint',
+    summary: 'Write down what the chain on a bike is closed with, by looking at it.',
+    access: 'writer',
+    creates: true,
+    params: ById,
+    body: v.object({
+      id: Id,
+      kind: v.picklist(['link', 'pin', 'riveted', 'clip'], 'field-invalid'),
+      /** Which part it is, where it can be told. */
+      partId: v.optional(v.nullable(Id), null),
+      /** How often it was closed until now; null where nobody counted. */
+      closings: v.optional(
+        v.nullable(v.pipe(count, v.minValue(0, 'closings-range'), v.maxValue(200, 'closings-range'))),
+        null,
+      ),
+      firm: v.optional(v.nullable(v.boolean('field-invalid')), null),
+    }),
+    result: PresentJointSeen,
   }),
   changeDrive: endpoint({
     name: 'changeDrive',

@@ -161,7 +161,11 @@ const database = await openForServing(cluster.url)
 const server = createApp({
   database,
   logger: pino({ level: 'silent' }),
-  jobs: { forecastShop: () => Promise.resolve(), learn: () => Promise.resolve([]) },
+  jobs: {
+    forecastShop: () => Promise.resolve(),
+    settleOrder: () => Promise.resolve(),
+    learn: () => Promise.resolve([]),
+  },
 }).listen(0, '127.0.0.1')
 await once(server, 'listening')
 const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`

@@ -7,6 +7,8 @@ import serveStatic from 'koa-static'
 import type { Logger } from 'pino'
 import { authRoutes } from './auth/routes.ts'
 import { bikesRoutes } from './bikes/routes.ts'
+import { catalogueRoutes, catalogueTablesRouter } from './catalogue/routes.ts'
+import { CatalogueTables } from './catalogue/tables.ts'
 import type { Database } from './db/connection.ts'
 import { distanceRoutes } from './distance/routes.ts'
 import { forecastRoutes } from './forecast/routes.ts'
@@ -24,9 +26,12 @@ import { instrumentsRoutes } from './instruments/routes.ts'
 import type { ShopJobs } from './jobs/queue.ts'
 import { limitsRoutes } from './limits/routes.ts'
 import { openApiRouter } from './openapi/routes.ts'
+import { ordersRoutes } from './orders/routes.ts'
+import type { Supplier } from './orders/supplier.ts'
 import { partsRoutes } from './parts/routes.ts'
 import { readingsRoutes } from './readings/routes.ts'
 import { standRoutes } from './stand/routes.ts'
+import { stockRoutes } from './stock/routes.ts'
 import { studiesRoutes } from './studies/routes.ts'
 
 const GONE_AWAY: readonly string[] = ['ECONNRESET', 'EPIPE', 'ERR_STREAM_PREMATURE_CLOSE']
@@ -35,7 +40,8 @@ const GONE_AWAY: readonly string[] = ['ECONNRESET', 'EPIPE', 'ERR_STREAM_PREMATU
  * The whole server as one Koa application, without a port.
  *
  * @param parts `database` to serve from; `logger`; `webRoot` folder of the built web application, if any; `hub` of
- *   the gauges that send by themselves; `jobs` takes what outlives a request; `ridesService` is where the ride service listens
+ *   the gauges that send by themselves; `jobs` takes what outlives a request; `ridesService` is where the ride service listens,
+ *   `supplier` where parts are ordered; both may be absent
  */
 export function createApp({
   database,
@@ -44,7 +50,9 @@ export function createApp({
   hub = new GaugeHub(database),
   jobs,
   importer = new Importer(database, logger),
+  tables = new CatalogueTables(logger),
   ridesService,
+  supplier,
 }: {
   database: Database
   logger: Logger
@@ -52,7 +60,9 @@ export function createApp({
   hub?: GaugeHub
   jobs: ShopJobs
   importer?: Importer
+  tables?: CatalogueTables
   ridesService?: string
+  supplier?: Supplier
 }): Koa<RequestState> {
   const app = new Koa<RequestState>()
   app.on('error', (error: NodeJS.ErrnoException) => {
@@ -66,6 +76,9 @@ export function createApp({
   readingsRoutes(serving)
   distanceRoutes(serving)
   partsRoutes(serving)
+  catalogueRoutes(serving)
+  stockRoutes(serving)
+  ordersRoutes(serving, { database, supplier, jobs })
   forecastRoutes(serving, jobs)
   importsRoutes(serving, importer, ridesService)
   instrumentsRoutes(serving, hub)
@@ -99,6 +112,7 @@ export function createApp({
   const rideFiles = rideFilesRouter(serving, importer)
   // Files are larger than any other request may be.
   app.use(rideFiles.routes())
+  app.use(catalogueTablesRouter(serving, tables).routes())
   app.use(refuseLarge)
   // Before compression, which would hold events back.
   app.use(gaugeEventsRouter(database, hub).routes())

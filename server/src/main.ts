@@ -1,19 +1,29 @@
 import type { AddressInfo } from 'node:net'
 import { pino } from 'pino'
 import { createApp, WEB_ROOT } from './app.ts'
+import { CatalogueTables } from './catalogue/tables.ts'
 import { openForServing } from './db/connection.ts'
 import { GaugeHub } from './gauge/hub.ts'
 import { Importer } from './imports/importer.ts'
 import { Queue } from './jobs/queue.ts'
+import { settleOrder } from './orders/service.ts'
+import { Supplier } from './orders/supplier.ts'
 
-/** Serves until told to stop. Settings come from the environment: DATABASE_URL, HOST, PORT, LOG_LEVEL, GAUGE_STAND_IN, RIDES_STAND_IN. */
+/** Serves until told to stop. Settings come from the environment: DATABASE_URL, HOST, PORT, LOG_LEVEL, GAUGE_STAND_IN, RIDES_STAND_IN, SUPPLIER, SUPPLIER_TOKEN. */
 const url = process.env['DATABASE_URL']
 if (url === undefined) throw new Error('DATABASE_URL is not set')
 const logger = pino({ level: process.env['LOG_LEVEL'] ?? 'info' }, pino.destination(2))
 const database = await openForServing(url)
 const hub = new GaugeHub(database, process.env['GAUGE_STAND_IN'])
 const ridesService = process.env['RIDES_STAND_IN']
-const queue = new Queue(url, logger)
+const supplierAddress = process.env['SUPPLIER']
+const supplier =
+  supplierAddress === undefined ? undefined : new Supplier(supplierAddress, process.env['SUPPLIER_TOKEN'] ?? '')
+const queue: Queue = new Queue(url, logger, async (shopId, orderId) => {
+  const { state } = await settleOrder({ database, supplier, jobs: queue }, shopId, orderId)
+  return state !== 'sending' && state !== 'unsure'
+})
+const tables = new CatalogueTables(logger)
 const importer = new Importer(database, logger)
 const server = createApp({
   database,
@@ -22,6 +32,8 @@ const server = createApp({
   hub,
   jobs: queue,
   importer,
+  tables,
+  ...(supplier === undefined ? {} : { supplier }),
   ...(ridesService === undefined ? {} : { ridesService }),
 }).listen(Number(process.env['PORT'] ?? 7340), process.env['HOST'] ?? '127.0.0.1')
 
@@ -48,6 +60,7 @@ async function stop(): Promise<void> {
   await closed
   clearTimeout(impatient)
   await importer.close()
+  await tables.close()
   await queue.stop()
   await database.close()
   process.exit(0)

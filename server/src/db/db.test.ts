@@ -45,7 +45,8 @@ describe('row-level scoping', () => {
         ...SHOP_TABLES,
         ...['assumption_versions', 'decisions', 'studies', 'study_values'],
         ...['rides', 'ride_tracks', 'ride_imports', 'staged_rides', 'csv_mappings', 'ride_accounts'],
-        ...['prior_versions', 'forecast_runs', 'drive_systems', 'parts'],
+        ...['prior_versions', 'forecast_runs', 'drive_systems', 'parts', 'catalogue_versions', 'stock_movements'],
+        ...['kept_parts', 'kept_part_lines', 'supplier_offers', 'orders', 'order_lines', 'joints', 'joint_events'],
       ].sort(),
     )
   })

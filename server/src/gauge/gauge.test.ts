@@ -24,7 +24,11 @@ const until = (holds: () => boolean): Promise<void> =>
   )
 
 /** Nothing here outlives its request. */
-const NO_JOBS = { forecastShop: () => Promise.resolve(), learn: () => Promise.resolve([]) }
+const NO_JOBS = {
+  forecastShop: () => Promise.resolve(),
+  settleOrder: () => Promise.resolve(),
+  learn: () => Promise.resolve([]),
+}
 
 describe('a line of a gauge', () => {
   it.each([

@@ -1,5 +1,3 @@
-import { createReadStream } from 'node:fs'
-import { parse } from 'csv-parse'
 import dayjs from 'dayjs'
 import customParseFormat from 'dayjs/plugin/customParseFormat.js'
 import timezone from 'dayjs/plugin/timezone.js'
@@ -7,6 +5,7 @@ import utc from 'dayjs/plugin/utc.js'
 import { parseOdometer, SURFACES, type Surface } from '@pelrin/core'
 import type { CsvMapping } from '@pelrin/contract'
 import { ImportError, type ImportProblem, type ParsedRide } from './parsedRide.ts'
+import { rowsOf, type TableHead } from './table.ts'
 
 dayjs.extend(customParseFormat)
 dayjs.extend(utc)
@@ -14,56 +13,11 @@ dayjs.extend(timezone)
 
 /** Rows read; a table of more rides than anybody rides in a lifetime is no table of rides. */
 const ROWS = 100_000
-const LONGEST_CELL = 500
-const ROWS_SHOWN = 4
-
-/** A table's header with a few rows, for saying what its columns mean. */
-export interface TableHead {
-  readonly header: string[]
-  readonly rows: string[][]
-  readonly delimiter: string
-}
 
 /** A row that is no ride, and why. */
 export interface RefusedRow {
   readonly row: number
   readonly code: ImportProblem
-}
-
-async function* rowsOf(path: string, delimiter: string): AsyncGenerator<string[]> {
-  const rows = createReadStream(path).pipe(
-    parse({
-      bom: true,
-      delimiter,
-      relax_column_count: true,
-      relax_quotes: true,
-      skip_empty_lines: true,
-      trim: true,
-      max_record_size: 100_000,
-    }),
-  )
-  try {
-    for await (const row of rows) yield (row as string[]).map((cell) => cell.slice(0, LONGEST_CELL))
-  } catch {
-    throw new ImportError('file-broken')
-  }
-}
-
-/** Reads a table's header: its delimiter is the one its first line has most of. */
-export async function tableHead(path: string): Promise<TableHead> {
-  let first = ''
-  for await (const chunk of createReadStream(path, { end: 16_383, encoding: 'utf8' })) first += chunk as string
-  const line = first.split(/\r?\n/)[0] ?? ''
-  if (line === '' || line.includes('\u0000')) throw new ImportError('file-unreadable')
-  const delimiter = [';', '\t', ','].sort((a, b) => line.split(b).length - line.split(a).length)[0]!
-  const found: string[][] = []
-  for await (const row of rowsOf(path, delimiter)) {
-    found.push(row)
-    if (found.length > ROWS_SHOWN) break
-  }
-  const [header, ...rows] = found
-  if (!header || header.length < 2 || rows.length === 0) throw new ImportError('file-unreadable')
-  return { header, rows, delimiter }
 }
 
 /** Reads a table's rides by what its columns were told to mean. */

@@ -9,14 +9,15 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints, type ImportLine, type RideImport } from '@pelrin/contract'
 import { RidesStandIn } from '@pelrin/standins/rides'
 import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
-import { csvRides, tableHead } from './csvRides.ts'
+import { csvRides } from './csvRides.ts'
+import { tableHead } from './table.ts'
 import { readRideFile } from './readFile.ts'
 
 let shop: RunningShop
 let bikeId: string
 const service = new RidesStandIn(Date.now())
 beforeAll(async () => {
-  shop = await startShop(await service.listen())
+  shop = await startShop({ ridesService: await service.listen() })
   bikeId = (await bikeNamed(shop.device, 'old faithful')).id
 })
 afterAll(async () => {

@@ -1,8 +1,9 @@
 import { createReadStream } from 'node:fs'
 import type { CsvMapping } from '@pelrin/contract'
-import { csvRides, tableHead, type RefusedRow, type TableHead } from './csvRides.ts'
+import { csvRides, type RefusedRow } from './csvRides.ts'
 import { fitRides } from './fitRides.ts'
 import { ImportError, type ParsedRide } from './parsedRide.ts'
+import { tableHead, type TableHead } from './table.ts'
 import { xmlRides } from './xmlRides.ts'
 
 /** What is in one file. */

@@ -14,6 +14,8 @@ const LARGEST_FILE_BYTES = 600 * 1024 * 1024
 export interface Received {
   readonly folder: string
   readonly files: ReceivedFile[]
+  /** What was sent beside them, by name. */
+  readonly fields: Readonly<Record<string, string>>
 }
 
 /** Writes uploaded files to a folder of their own as they come, under names of ours. */
@@ -21,6 +23,7 @@ export async function receiveFiles(request: IncomingMessage): Promise<Received> 
   if (!/^multipart\/form-data/i.test(request.headers['content-type'] ?? '')) throw new ProblemError(422, 'upload-empty')
   const folder = await mkdtemp(join(tmpdir(), 'pelrin-import-'))
   const files: ReceivedFile[] = []
+  const fields: Record<string, string> = {}
   const writing: Promise<void>[] = []
   const limits = { files: false, size: false }
   try {
@@ -34,6 +37,7 @@ export async function receiveFiles(request: IncomingMessage): Promise<Received> 
       stream.on('limit', () => (limits.size = true))
       writing.push(pipeline(stream, createWriteStream(path)))
     })
+    parser.on('field', (name, value) => (fields[name] = value))
     parser.on('filesLimit', () => (limits.files = true))
     await pipeline(request, parser)
     await Promise.all(writing)
@@ -49,7 +53,7 @@ export async function receiveFiles(request: IncomingMessage): Promise<Received> 
       : files.length === 0
         ? 'upload-empty'
         : null
-  if (problem === null) return { folder, files }
+  if (problem === null) return { folder, files, fields }
   await rm(folder, { recursive: true, force: true })
   throw new ProblemError(problem === 'upload-empty' ? 422 : 413, problem)
 }

@@ -2,6 +2,7 @@ import { join } from 'node:path'
 import type { LearnedGroup } from '@pelrin/contract'
 import PgBoss from 'pg-boss'
 import type { Logger } from 'pino'
+import type { Work } from '../db/work.ts'
 import type { LearnAsked } from '../forecast/learnFrom.ts'
 import { Threads } from './threads.ts'
 
@@ -9,11 +10,18 @@ import { Threads } from './threads.ts'
 export interface ShopJobs {
   /** Forecasts every chain of a shop, going on where the run stands. */
   forecastShop(shopId: string, runId: string): Promise<void>
+  /** Sees to an order until its supplier has said what became of it; asked for in the transaction that writes it. */
+  settleOrder(work: Work, orderId: string): Promise<void>
   /** Learns from chains, in a thread of its own. */
   learn(asked: LearnAsked): Promise<LearnedGroup[]>
 }
 
 const FORECAST = 'forecast-shop'
+const ORDER = 'settle-order'
+/** The request itself asks first; afterwards it is asked again and again, less and less often. */
+const ORDER_FIRST_SECONDS = 8
+const ORDER_RETRY_SECONDS = 15
+const ORDER_TRIES = 400
 /** A server that was killed holds its job no longer than this; the next one goes on. */
 const HELD_SECONDS = 120
 const TRIES = 20
@@ -37,9 +45,11 @@ export class Queue implements ShopJobs {
   private readonly threads: Threads
   private readonly learning: Threads
 
+  /** @param settle finds out what became of an order; whether it is known now */
   constructor(
     private readonly url: string,
     private readonly logger: Logger,
+    private readonly settle: (shopId: string, orderId: string) => Promise<boolean>,
   ) {
     this.boss = new PgBoss({ connectionString: url, schema: 'pelrin_jobs', max: 2 })
     this.boss.on('error', (error) => logger.error({ err: error }, 'queue'))
@@ -64,6 +74,30 @@ export class Queue implements ShopJobs {
     await this.boss.work<{ shopId: string; runId: string }>(FORECAST, { pollingIntervalSeconds: 0.5 }, async (jobs) => {
       for (const { data } of jobs) await this.piece(data.shopId, data.runId)
     })
+    await this.boss.createQueue(ORDER, {
+      name: ORDER,
+      retryLimit: ORDER_TRIES,
+      retryDelay: ORDER_RETRY_SECONDS,
+      expireInSeconds: HELD_SECONDS,
+    })
+    await this.boss.work<{ shopId: string; orderId: string }>(ORDER, { pollingIntervalSeconds: 2 }, async (jobs) => {
+      for (const { data } of jobs)
+        // Failing is how the queue is told to come back to it.
+        if (!(await this.settle(data.shopId, data.orderId))) throw new Error('the supplier has not said yet')
+    })
+  }
+
+  /** In the transaction: an order that stands has its job, one that does not has none. */
+  async settleOrder({ shopId, transaction, models }: Work, orderId: string): Promise<void> {
+    await this.start()
+    const executeSql = async (text: string, values: unknown[]): Promise<{ rows: object[]; rowCount: number }> => {
+      // The queue leaves out what is not given; every placeholder wants something.
+      const wanted = Math.max(values.length, ...[...text.matchAll(/\$(\d+)/g)].map(([, n]) => Number(n)))
+      const bind = Array.from({ length: wanted }, (_, i) => values[i] ?? null)
+      const [rows] = await models.Order.sequelize!.query(text, { bind, transaction })
+      return { rows: rows as object[], rowCount: rows.length }
+    }
+    await this.boss.send(ORDER, { shopId, orderId }, { startAfter: ORDER_FIRST_SECONDS, db: { executeSql } })
   }
 
   async forecastShop(shopId: string, runId: string): Promise<void> {

@@ -1,10 +1,13 @@
-import { driveProblems } from '@pelrin/core'
+import { driveProblems, teethProblem } from '@pelrin/core'
 import type { ChangeDrive, DriveDescription } from '@pelrin/contract'
 import type { DriveRow } from '../db/models/rows.ts'
 import { audited, type Work } from '../db/work.ts'
 import { atField, ProblemError, refuseField } from '../http/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
+
+/** Nearer than this no two riders sit behind each other. */
+const SHORTEST_TIMING_MM = 400
 
 /** A bike's drive with all that is known of it. */
 export async function driveOf(work: Work, bikeId: string): Promise<DriveDescription | null> {
@@ -39,6 +42,10 @@ export async function driveOf(work: Work, bikeId: string): Promise<DriveDescript
     axleMm:
       drive.axleFromMm === null || drive.axleToMm === null ? null : { from: drive.axleFromMm, to: drive.axleToMm },
     takenOff: drive.takenOff,
+    timing:
+      drive.timingTeeth === null || drive.timingFromMm === null || drive.timingToMm === null
+        ? null
+        : { teeth: drive.timingTeeth, fromMm: drive.timingFromMm, toMm: drive.timingToMm },
   }
 }
 
@@ -60,16 +67,29 @@ export async function changeDrive(
   if (!bike || !before) throw new ProblemError(404, 'bike-unknown')
   if (bike.version !== version)
     throw new ProblemError(412, 'version-stale', { current: { version: bike.version, drive: before } })
-  const { systemId, axleMm, ...rest } = change
+  const { systemId, axleMm, timing, ...rest } = change
   if (systemId != null && !(await models.DriveSystem.findByPk(systemId, { transaction })))
     throw refuseField('systemId', 'system-unknown')
   if (axleMm && axleMm.to < axleMm.from) throw refuseField('axleMm', 'axle-order')
+  if (timing) {
+    const teeth = teethProblem(timing.teeth)
+    if (teeth) throw refuseField('timing', teeth)
+    if (timing.toMm < timing.fromMm) throw refuseField('timing', 'axle-order')
+    if (timing.fromMm < SHORTEST_TIMING_MM) throw refuseField('timing', 'timing-short')
+  }
   const wrong = driveProblems({ ...before, ...rest })
   if (wrong.length > 0)
     throw new ProblemError(422, 'request-invalid', { fields: wrong.map(({ at, problem }) => atField(at, problem)) })
   const row: Partial<DriveRow> = {
     ...rest,
     ...(systemId === undefined ? {} : { systemId }),
+    ...(timing === undefined
+      ? {}
+      : {
+          timingTeeth: timing?.teeth ?? null,
+          timingFromMm: timing?.fromMm ?? null,
+          timingToMm: timing?.toMm ?? null,
+        }),
     ...(axleMm === undefined ? {} : { axleFromMm: axleMm?.from ?? null, axleToMm: axleMm?.to ?? null }),
   }
   await models.Drive.update(row, { where: { bikeId }, transaction })

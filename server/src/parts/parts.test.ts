@@ -26,7 +26,9 @@ const shopId = async (): Promise<string> => (await shop.device.ask(endpoints.ses
 
 describe('the demo catalogue', () => {
   it('is about a hundred parts of every family, each of which can be', async () => {
-    const { chains, joints } = await inShop(shop.database, await shopId(), null, catalogue)
+    const {
+      catalogue: { chains, joints },
+    } = await inShop(shop.database, await shopId(), null, catalogue)
     expect(chains.length + joints.length).toBeGreaterThan(95)
     for (const speeds of [1, 7, 9, 10, 11, 12, 13])
       expect(

@@ -14,6 +14,8 @@ import learnFrom from '../forecast/learnFrom.ts'
 import { continueRun } from '../forecast/runs.ts'
 import { Importer } from '../imports/importer.ts'
 import type { ShopJobs } from '../jobs/queue.ts'
+import { settleOrder } from '../orders/service.ts'
+import { Supplier } from '../orders/supplier.ts'
 
 type Schema = v.GenericSchema | undefined
 
@@ -114,15 +116,34 @@ export async function copyOfDemo(): Promise<{ url: string; drop: () => Promise<v
   return { url: url.toString(), drop: () => asSuperuser(`DROP DATABASE ${name} WITH (FORCE)`) }
 }
 
+/** Services beside the shop, `host:port` each; those left out are not there. */
+export interface Outside {
+  readonly ridesService?: string
+  readonly supplier?: string
+}
+
 /** Serves a database on a free port. */
-export async function serveDatabase(url: string, ridesService?: string): Promise<Omit<RunningShop, 'device'>> {
+export async function serveDatabase(
+  url: string,
+  { ridesService, supplier: address }: Outside = {},
+): Promise<Omit<RunningShop, 'device'>> {
   const database = await openForServing(url)
   const importer = new Importer(database, pino({ level: 'silent' }))
+  const supplier = address === undefined ? undefined : new Supplier(address, 'quayside-5')
   // Done beside the request, in this process: the queue itself is tested on its own.
   const jobs: ShopJobs = {
     forecastShop: (shopId, runId) => {
       const go = (): void => void continueRun(database, shopId, runId, Infinity).catch(() => setTimeout(go, 50))
       setTimeout(go, 20)
+      return Promise.resolve()
+    },
+    settleOrder: ({ shopId, transaction }, orderId) => {
+      const go = async (): Promise<void> => {
+        const { state } = await settleOrder({ database, supplier, jobs }, shopId, orderId)
+        if (state === 'sending' || state === 'unsure') again()
+      }
+      const again = (): void => void setTimeout(() => void go().catch(() => undefined), 150)
+      transaction.afterCommit(again)
       return Promise.resolve()
     },
     learn: (asked) => Promise.resolve(learnFrom(asked)),
@@ -133,6 +154,7 @@ export async function serveDatabase(url: string, ridesService?: string): Promise
     jobs,
     importer,
     ...(ridesService === undefined ? {} : { ridesService }),
+    ...(supplier === undefined ? {} : { supplier }),
   }).listen(0, '127.0.0.1')
   await new Promise((done) => server.on('listening', done))
   return {
@@ -148,10 +170,9 @@ export async function serveDatabase(url: string, ridesService?: string): Promise
   }
 }
 
-/** @param ridesService where a ride service listens, if the shop is to have one */
-export async function startShop(ridesService?: string): Promise<RunningShop> {
+export async function startShop(outside: Outside = {}): Promise<RunningShop> {
   const { url, drop } = await copyOfDemo()
-  const served = await serveDatabase(url, ridesService)
+  const served = await serveDatabase(url, outside)
   const device = new Device(served.base)
   await device.signIn()
   return {

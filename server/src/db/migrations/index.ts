@@ -6,6 +6,7 @@ import { studies } from './0004-studies.ts'
 import { distanceAndForecast } from './0005-distance-and-forecast.ts'
 import { rhythm } from './0006-rhythm.ts'
 import { parts } from './0007-parts.ts'
+import { stock } from './0008-stock.ts'
 
 /** Every migration, oldest first. A landed migration is never changed; a new one follows it. */
 export const migrations: readonly Migration[] = [
@@ -16,4 +17,5 @@ export const migrations: readonly Migration[] = [
   distanceAndForecast,
   rhythm,
   parts,
+  stock,
 ]

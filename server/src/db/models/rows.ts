@@ -12,6 +12,8 @@ import type {
   WidthClass,
   Surface,
   SurfaceKm,
+  PartKind,
+  PresentJoint,
 } from '@pelrin/core'
 import type {
   CsvMapping,
@@ -158,6 +160,10 @@ export interface DriveRow {
   axleFromMm: number | null
   axleToMm: number | null
   takenOff: boolean
+  /** Of a tandem's second chain: its two rings, and where the eccentric lets them stand. */
+  timingTeeth: number[] | null
+  timingFromMm: number | null
+  timingToMm: number | null
 }
 export interface DriveSystemRow {
   id: string
@@ -167,7 +173,7 @@ export interface DriveSystemRow {
 }
 export interface PartRow {
   id: string
-  kind: 'chain' | 'link' | 'pin' | 'clip'
+  kind: PartKind
   maker: string
   name: string
   /** What the kind is described by. */
@@ -178,9 +184,87 @@ export interface PartRow {
   version: number
   removedAt: Date | null
 }
+export interface StockMovementRow {
+  id: string
+  partId: string
+  kind: 'received' | 'used' | 'counted'
+  change: number
+  stockAfter: number
+  orderId: string | null
+  keptId: string | null
+  note: string | null
+  occurredAt: Date
+  recordedAt: Date
+  personId: string
+  deviceId: string | null
+}
+export interface KeptPartsRow {
+  id: string
+  bikeId: string
+  state: 'kept' | 'used' | 'dropped'
+  pitches: number | null
+  keptAt: Date
+  settledAt: Date | null
+  personId: string
+  version: number
+}
+export interface KeptPartLineRow {
+  id: string
+  keptId: string
+  partId: string
+  quantity: number
+  included: boolean
+  keptAt: Date
+}
+export interface SupplierOfferRow {
+  partId: string
+  sku: string
+  price: number
+  stock: number
+  days: number
+  askedAt: Date
+}
+export interface OrderRow {
+  id: string
+  state: 'sending' | 'unsure' | 'refused' | 'placed' | 'received' | 'cancelled'
+  /** The supplier's own number. */
+  number: string | null
+  expectedOn: string | null
+  problem: string | null
+  tries: number
+  sentAt: Date
+  settledAt: Date | null
+  personId: string
+  version: number
+}
+export interface OrderLineRow {
+  id: string
+  orderId: string
+  partId: string
+  sku: string
+  quantity: number
+  price: number
+  priceNow: number | null
+  stockNow: number | null
+  received: number
+}
+/** What chains are closed with, as a thing. */
+export interface JointRow {
+  id: string
+  kind: PresentJoint
+  partId: string | null
+  closingsBefore: number | null
+}
+export interface JointEventRow extends FactRow {
+  jointId: string
+  chainId: string
+  kind: 'seen' | 'closed'
+  click: 'firm' | 'weak' | 'none' | null
+}
 export interface ChainRow {
   id: string
   name: string
+  partId: string | null
   pitches: number | null
   care: string
 }

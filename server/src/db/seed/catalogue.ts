@@ -15,7 +15,7 @@ export const SYSTEMS = [
 ] as const
 export type SystemName = (typeof SYSTEMS)[number]['name']
 
-type Facts<Part> = Omit<Part, 'id' | 'approvedFor' | 'excludedFrom' | 'belongsTo'>
+type Facts<Part> = Omit<Part, 'id' | 'approvedFor' | 'excludedFrom' | 'belongsTo' | 'systems'>
 export interface PlannedChain extends Facts<ChainModel> {
   readonly approvedFor: readonly SystemName[]
   readonly excludedFrom: readonly SystemName[]
@@ -182,6 +182,8 @@ export const CHAINS: readonly PlannedChain[] = FAMILIES.flatMap(
         approvedFor: systems,
         excludedFrom: [],
         joints: narrow ? ['link', 'pin'] : ['link'],
+        markedOut: narrow && maker !== 'Mabry',
+        coating: level === 'open sea' ? 'low-friction' : level === 'estuary' ? 'plated' : 'plain',
         flaredPins: narrow && Math.max(...speeds) >= 10,
         motorRated: false,
         level,
@@ -227,6 +229,16 @@ const linkOf = (
   outerMm: Number((OUTER_MM[Math.max(...speeds)]! + [0, 0.05, 0.1, -0.05, 0][i % 5]!).toFixed(2)),
   reuse,
   belongsTo: [],
+  arrow: speeds.length === 1 && speeds[0]! >= 11,
+  letteredOut: maker === 'Ostling' || maker === 'Tindrel',
+  openedBy:
+    speeds.length > 1 || speeds[0] === 1 ? 'hand' : reuse.kind === 'once' && maker === 'Mabry' ? 'never' : 'pliers',
+  greased: maker === 'Varrow' || maker === 'Tindrel',
+  guide: null,
+  sheet:
+    maker === 'Ostling' && speeds[0]! >= 12
+      ? 'Close it under 200 N at the crank, wheel held; look for the full groove on both sides.'
+      : null,
   price,
   stock: [6, 0, 12, 4, 0, 9, 2][(i * 3) % 7]!,
   ...more,
@@ -250,6 +262,11 @@ export const JOINTS: readonly PlannedJoint[] = [
         kind: 'pin',
         name: `Pin ${speeds[0]}`,
         outerMm: null,
+        arrow: false,
+        letteredOut: false,
+        openedBy: 'never',
+        guide: i % 2 === 0 ? 'snapped' : 'pulled',
+        sheet: null,
       }),
     ),
   ),
@@ -257,6 +274,8 @@ export const JOINTS: readonly PlannedJoint[] = [
     kind: 'pin',
     name: 'Pin 6 to 8',
     outerMm: null,
+    openedBy: 'never',
+    guide: 'snapped',
   }),
   ...(['Mabry', 'Ostling', 'Tindrel'] as const).flatMap((maker, i): PlannedJoint[] => [
     linkOf({ maker, speeds: [1], price: 220 + 20 * i, reuse: { kind: 'firm' } }, i, {
@@ -269,6 +288,114 @@ export const JOINTS: readonly PlannedJoint[] = [
       outerMm: maker === 'Ostling' ? 7.6 : OUTER_MM[1]!,
     }),
   ]),
+]
+
+interface PlannedPart {
+  readonly maker: string
+  readonly name: string
+  readonly price: number
+  readonly stock: number
+}
+export interface PlannedCassette extends PlannedPart {
+  readonly sprockets: readonly number[]
+  readonly systems: readonly SystemName[]
+}
+export interface PlannedRing extends PlannedPart {
+  readonly teeth: readonly number[]
+  readonly width: '3/32' | '1/8'
+  readonly wideNarrow: boolean
+  readonly speeds: readonly number[]
+}
+export interface PlannedDerailleur extends PlannedPart {
+  readonly speeds: readonly number[]
+  readonly systems: readonly SystemName[]
+  readonly capacityTeeth: number
+  readonly largestSprocketTeeth: number
+  readonly pulleys: readonly [number, number]
+  readonly clutch: boolean
+  readonly cageLock: boolean
+  readonly addPitches: number | null
+  readonly pulleysCounted: boolean
+}
+
+const cassette = (
+  maker: string,
+  name: string,
+  sprockets: readonly number[],
+  systems: readonly SystemName[],
+  price: number,
+  stock: number,
+): PlannedCassette => ({ maker, name, sprockets, systems, price, stock })
+
+export const CASSETTES: readonly PlannedCassette[] = [
+  cassette('Ostling', 'Halyard 12 11-34', DRIVES.road12.sprockets, ['Ostling Halyard 12'], 9800, 1),
+  cassette('Tindrel', 'Scree 12 10-51', DRIVES.trail12.sprockets, ['Tindrel Scree 12'], 11200, 1),
+  cassette('Varrow', 'Gannet 11 11-32', DRIVES.road11.sprockets, ['Varrow Gannet 11'], 6400, 2),
+  cassette('Varrow', 'Gannet 11 11-42', DRIVES.sand11.sprockets, ['Varrow Gannet 11'], 7200, 0),
+  cassette('Korvane', 'Wharf 10 11-36', DRIVES.flat10.sprockets, ['Korvane Wharf 10'], 4300, 2),
+  cassette('Mabry', 'Dyke 9 11-34', DRIVES.tour9.sprockets, ['Mabry Dyke 9'], 3600, 1),
+  cassette('Mabry', 'Dyke 9 11-32', DRIVES.flat9.sprockets, ['Mabry Dyke 9'], 3400, 4),
+  cassette('Korvane', 'Wharf 8 11-32', DRIVES.old8.sprockets, ['Korvane Wharf 8'], 2600, 3),
+  cassette('Korvane', 'Freewheel 7 14-28', DRIVES.pool7.sprockets, [], 1900, 6),
+]
+
+const ring = (
+  maker: string,
+  name: string,
+  teeth: readonly number[],
+  speeds: readonly number[],
+  price: number,
+  stock: number,
+  more: Partial<PlannedRing> = {},
+): PlannedRing => ({ maker, name, teeth, speeds, price, stock, width: '3/32', wideNarrow: false, ...more })
+
+export const RINGS: readonly PlannedRing[] = [
+  ring('Ostling', 'Halyard 50-34', [50, 34], [12], 8800, 0),
+  ring('Tindrel', 'Scree 32', [32], [12], 5200, 1, { wideNarrow: true }),
+  ring('Varrow', 'Gannet 50-34', [50, 34], [11], 7100, 1),
+  ring('Varrow', 'Gannet 42', [42], [11], 4900, 0, { wideNarrow: true }),
+  ring('Mabry', 'Dyke 48-36-26', [48, 36, 26], [9], 6200, 0),
+  ring('Mabry', 'Broad 42', [42], [1], 2400, 2, { width: '1/8' }),
+]
+
+const derailleur = (
+  maker: string,
+  name: string,
+  speeds: number,
+  systems: readonly SystemName[],
+  capacityTeeth: number,
+  largestSprocketTeeth: number,
+  price: number,
+  stock: number,
+  more: Partial<PlannedDerailleur> = {},
+): PlannedDerailleur => ({
+  maker,
+  name,
+  speeds: [speeds],
+  systems,
+  capacityTeeth,
+  largestSprocketTeeth,
+  price,
+  stock,
+  pulleys: [11, 11],
+  clutch: false,
+  cageLock: false,
+  addPitches: null,
+  pulleysCounted: false,
+  ...more,
+})
+
+export const DERAILLEURS: readonly PlannedDerailleur[] = [
+  derailleur('Ostling', 'Halyard 12 mid', 12, ['Ostling Halyard 12'], 39, 34, 12400, 0, { clutch: true }),
+  derailleur('Tindrel', 'Scree 12 long', 12, ['Tindrel Scree 12'], 41, 52, 13900, 1, {
+    pulleys: [14, 14],
+    clutch: true,
+    cageLock: true,
+  }),
+  derailleur('Varrow', 'Gannet 11 mid', 11, ['Varrow Gannet 11'], 37, 34, 8600, 1),
+  derailleur('Varrow', 'Gannet 11 long', 11, ['Varrow Gannet 11'], 35, 42, 9100, 0, { clutch: true, cageLock: true }),
+  derailleur('Korvane', 'Wharf 10 long', 10, ['Korvane Wharf 10'], 41, 36, 6700, 1),
+  derailleur('Mabry', 'Dyke 9 long', 9, ['Mabry Dyke 9'], 45, 34, 5200, 1),
 ]
 
 /** What is known of a drive beside its teeth. */

@@ -1,53 +1,111 @@
 import type { Work } from '../work.ts'
-import type { DriveRow } from '../models/rows.ts'
-import { CHAINS, DRIVE_DETAILS, JOINTS, SYSTEMS, type SystemName } from './catalogue.ts'
+import type { DriveRow, PartRow } from '../models/rows.ts'
+import { CASSETTES, CHAINS, DERAILLEURS, DRIVE_DETAILS, JOINTS, RINGS, SYSTEMS, type SystemName } from './catalogue.ts'
 import { Chance } from './random.ts'
 import type { DriveName } from './scenario.ts'
 
-/** The demo shop's systems, by name. */
-export type LoadedSystems = ReadonlyMap<SystemName, string>
+/** What of the demo shop's catalogue its bikes are described by. */
+export interface LoadedCatalogue {
+  readonly systems: ReadonlyMap<SystemName, string>
+  /** Chains by maker and name. */
+  readonly chains: ReadonlyMap<string, string>
+  readonly parts: readonly PartRow[]
+}
 
-/** Loads systems, chains and joints. By chances of its own, so that more parts leave the bikes' stories as they are. */
-export async function loadCatalogue({ models, transaction }: Work, seed: number, since: Date): Promise<LoadedSystems> {
+type Drafted = Pick<PartRow, 'id' | 'kind' | 'maker' | 'name' | 'price' | 'stock' | 'facts'>
+
+/**
+ * Loads systems and the catalogue, its stock counted when the shop began. By chances of its own, so that more parts leave
+ * the bikes' stories as they are.
+ */
+export async function loadCatalogue(
+  { models, transaction }: Work,
+  seed: number,
+  since: Date,
+  personId: string,
+): Promise<LoadedCatalogue> {
   const chance = new Chance(seed)
   const systems = new Map(SYSTEMS.map(({ name }) => [name, chance.id(since)]))
   await models.DriveSystem.bulkCreate(
     SYSTEMS.map((system) => ({ id: systems.get(system.name)!, ...system })),
     { transaction },
   )
-  const ids = new Map(CHAINS.map(({ maker, name }) => [`${maker} ${name}`, chance.id(since)]))
+  const chains = new Map(CHAINS.map(({ maker, name }) => [`${maker} ${name}`, chance.id(since)]))
   const idsOf = (names: readonly SystemName[]): string[] => names.map((name) => systems.get(name)!)
-  const common = { reorderPoint: 1, version: 1, removedAt: null }
-  await models.Part.bulkCreate(
-    [
-      ...CHAINS.map(({ maker, name, price, stock, ...facts }) => ({
-        id: ids.get(`${maker} ${name}`)!,
-        kind: 'chain' as const,
-        maker,
-        name,
-        price,
-        stock,
-        facts: { ...facts, approvedFor: idsOf(facts.approvedFor), excludedFrom: idsOf(facts.excludedFrom) },
-        ...common,
-      })),
-      ...JOINTS.map(({ kind, maker, name, price, stock, ...facts }) => ({
+  const drafted: Drafted[] = [
+    ...CHAINS.map(({ maker, name, price, stock, ...facts }) => ({
+      id: chains.get(`${maker} ${name}`)!,
+      kind: 'chain' as const,
+      maker,
+      name,
+      price,
+      stock,
+      facts: { ...facts, approvedFor: idsOf(facts.approvedFor), excludedFrom: idsOf(facts.excludedFrom) },
+    })),
+    ...JOINTS.map(({ kind, maker, name, price, stock, ...facts }) => ({
+      id: chance.id(since),
+      kind,
+      maker,
+      name,
+      price,
+      stock,
+      facts: { ...facts, systems: [], belongsTo: facts.belongsTo.map((chain) => chains.get(`${maker} ${chain}`)!) },
+    })),
+    ...(
+      [
+        ['cassette', CASSETTES],
+        ['ring', RINGS],
+        ['derailleur', DERAILLEURS],
+      ] as const
+    ).flatMap(([kind, planned]) =>
+      planned.map(({ maker, name, price, stock, ...facts }) => ({
         id: chance.id(since),
         kind,
         maker,
         name,
         price,
         stock,
-        facts: { ...facts, belongsTo: facts.belongsTo.map((chain) => ids.get(`${maker} ${chain}`)!) },
-        ...common,
+        facts: 'systems' in facts ? { ...facts, systems: idsOf(facts.systems) } : facts,
       })),
-    ],
+    ),
+  ]
+  const parts = drafted.map((part): PartRow => ({
+    ...part,
+    // What goes over the counter often is wanted in the drawer; a derailleur is ordered when somebody needs one.
+    reorderPoint: part.kind === 'chain' || part.kind === 'link' ? 1 : 0,
+    version: 1,
+    removedAt: null,
+  }))
+  await models.Part.bulkCreate(parts, { transaction })
+  await models.StockMovement.bulkCreate(
+    parts
+      .filter(({ stock }) => stock > 0)
+      .map(({ id, stock }) => ({
+        id: chance.id(since),
+        partId: id,
+        kind: 'counted' as const,
+        change: stock,
+        stockAfter: stock,
+        orderId: null,
+        keptId: null,
+        note: null,
+        occurredAt: since,
+        recordedAt: since,
+        personId,
+        deviceId: null,
+      })),
     { transaction },
   )
-  return systems
+  return { systems, chains, parts }
 }
 
 /** What is known of a bike's drive beside its teeth; of some bikes nobody measured the chainstay yet. */
-export function driveDetails(drive: DriveName, systems: LoadedSystems, number: number): Partial<DriveRow> {
+export function driveDetails(
+  drive: DriveName,
+  kind: string,
+  { systems }: LoadedCatalogue,
+  number: number,
+): Partial<DriveRow> {
   const { system, axleMm, chainstayMm, pulleys, ...rest } = DRIVE_DETAILS[drive]
   return {
     ...rest,
@@ -59,5 +117,8 @@ export function driveDetails(drive: DriveName, systems: LoadedSystems, number: n
     suspension: 'rigid',
     pulleysCounted: false,
     takenOff: false,
+    ...(kind === 'tandem'
+      ? { timingTeeth: [40, 40], timingFromMm: 690, timingToMm: 714 }
+      : { timingTeeth: null, timingFromMm: null, timingToMm: null }),
   }
 }

@@ -20,7 +20,8 @@ import type {
 } from '../models/rows.ts'
 import { inShop, type Work } from '../work.ts'
 import { BikeSimulation, type Ending, type History, type PastReading } from './history.ts'
-import { driveDetails, loadCatalogue, type LoadedSystems } from './loadCatalogue.ts'
+import { driveDetails, loadCatalogue, type LoadedCatalogue } from './loadCatalogue.ts'
+import { loadJoints, type FittedChain } from './loadJoints.ts'
 import { loadStudy } from './loadStudy.ts'
 import { pastReading, pastVerdict, type PastStory } from './pastVerdict.ts'
 import { Chance } from './random.ts'
@@ -101,7 +102,8 @@ class Loader {
   private peopleIds: string[] = []
   private instruments = new Map<InstrumentKey, { id: string; versionId: string }>()
   private rule = { id: '', versionId: '' }
-  private systems: LoadedSystems = new Map()
+  private catalogue: LoadedCatalogue = { systems: new Map(), chains: new Map(), parts: [] }
+  private readonly fitted: FittedChain[] = []
   /** Rows gathered over all bikes, written table by table: a few large statements instead of thousands of small ones. */
   private readonly pending = {
     customers: [] as Partial<CustomerRow>[],
@@ -130,7 +132,7 @@ class Loader {
     await this.loadPeople()
     await this.loadRules()
     await this.loadInstruments()
-    this.systems = await loadCatalogue(this.work, SEED + 1, this.founded)
+    this.catalogue = await loadCatalogue(this.work, SEED + 1, this.founded, this.peopleIds[0]!)
     const plans = customers()
     const total = plans.reduce((sum, plan) => sum + plan.bikes.length, 0)
     let number = 0
@@ -152,6 +154,7 @@ class Loader {
       }
     }
     await this.write()
+    await loadJoints(this.work, SEED + 2, this.catalogue.parts, this.fitted, this.peopleIds[0]!)
     const shared = await shopFacts(this.work)
     for (const [done, { bikeId, at, by, readingId }] of this.toJudge.entries()) {
       const author = { personId: this.peopleIds[by]!, deviceId: null, requestId: null }
@@ -276,7 +279,7 @@ class Loader {
       fronts: [...drive.fronts],
       sprockets: [...drive.sprockets],
       motor: 'motor' in drive ? drive.motor : false,
-      ...driveDetails(plan.drive, this.systems, number),
+      ...driveDetails(plan.drive, plan.kind, this.catalogue, number),
     })
     this.addHistory(id, plan, new BikeSimulation(this.chance, plan, this.today, endingOf(plan, this.chance)).run())
     return id
@@ -285,7 +288,16 @@ class Loader {
   private addHistory(bikeId: string, plan: BikePlan, history: History): void {
     const { pending } = this
     const chainIds = history.chains.map(() => this.chance.id(this.founded))
-    pending.chains.push(...history.chains.map((chain, i) => ({ id: chainIds[i]!, ...chain })))
+    const partIds = history.chains.map(({ name }) => this.catalogue.chains.get(name) ?? null)
+    pending.chains.push(
+      ...history.chains.map((chain, i) => ({ id: chainIds[i]!, partId: partIds[i] ?? null, ...chain })),
+    )
+    for (const [i, { chain, from }] of history.fittings.entries()) {
+      const later = history.fittings.slice(i + 1).some((one) => one.chain === chain)
+      const partId = partIds[chain]
+      if (later || partId == null) continue
+      this.fitted.push({ chainId: chainIds[chain]!, partId, from, waxed: plan.life.care === 'immersion-wax' })
+    }
     const fittingIds = history.fittings.map((fitting) => this.chance.id(fitting.from))
     pending.fittings.push(
       ...history.fittings.map(({ chain, from, to, start, endReason }, i) => ({

@@ -1,0 +1,89 @@
+import Router from '@koa/router'
+import * as v from 'valibot'
+import { CatalogueImported, endpoints, TableMapping, WRITING_ROLES } from '@pelrin/contract'
+import type { Context } from 'koa'
+import { currentSession, type CurrentSession } from '../auth/currentSession.ts'
+import { inShop } from '../db/work.ts'
+import { fingerprint, once } from '../http/idempotency.ts'
+import { ProblemError } from '../http/problem.ts'
+import type { RequestState } from '../http/request.ts'
+import type { Serving } from '../http/serve.ts'
+import { receiveFiles } from '../imports/receive.ts'
+import { catalogue, systems } from '../parts/catalogue.ts'
+import { addPart, catalogueItem, changePart, removePart, writeMovement } from './service.ts'
+import { cataloguePage } from './store.ts'
+import { catalogueAsCsv, type CatalogueTables } from './tables.ts'
+
+export function catalogueRoutes(serving: Serving): void {
+  serving.serve(endpoints.catalogue, ({ work, query }) => cataloguePage(work, query))
+  serving.serve(endpoints.matchingCatalogue, async ({ work }) => {
+    const { version, catalogue: found } = await catalogue(work)
+    return { version, chains: found.chains, joints: found.joints } as never
+  })
+  serving.serve(endpoints.systems, ({ work }) => systems(work))
+  serving.serve(endpoints.cataloguePart, ({ work, params }) => catalogueItem(work, params.id))
+  serving.serve(endpoints.addPart, ({ work, body }) => addPart(work, body.id, body.cells))
+  serving.serve(endpoints.changePart, ({ work, params, version, body }) =>
+    changePart(work, params.id, version, body.cells),
+  )
+  serving.serve(endpoints.removePart, async ({ work, params, version }) => {
+    await removePart(work, params.id, version)
+    return undefined
+  })
+  serving.serve(endpoints.moveStock, ({ work, params, body }) => writeMovement(work, params.id, body))
+}
+
+const Told = v.object({
+  mapping: v.optional(v.pipe(v.string(), v.parseJson(), TableMapping)),
+  skip: v.optional(v.pipe(v.string(), v.parseJson(), v.array(v.number())), '[]'),
+  fingerprint: v.optional(v.string(), ''),
+})
+
+/** The catalogue as a table, in and out: no JSON, so it stands beside the contract's endpoints. */
+export function catalogueTablesRouter(serving: Serving, tables: CatalogueTables): Router<RequestState> {
+  const router = new Router<RequestState>({ prefix: '/api/v1' })
+  const { database } = serving
+  const allowed = async (ctx: Context, writing: boolean): Promise<CurrentSession> => {
+    const session = await currentSession(database, ctx)
+    if (!session) throw new ProblemError(401, 'not-signed-in')
+    if (writing && !WRITING_ROLES.includes(session.person.role)) throw new ProblemError(403, 'may-not-write')
+    return session
+  }
+  const told = (fields: Readonly<Record<string, string>>): v.InferOutput<typeof Told> => {
+    const parsed = v.safeParse(Told, fields)
+    if (!parsed.success) throw new ProblemError(422, 'field-invalid')
+    return parsed.output
+  }
+  router.get('/catalogue.csv', async (ctx) => {
+    const session = await allowed(ctx, false)
+    ctx.body = await inShop(database, session.shop.id, null, catalogueAsCsv)
+    ctx.type = 'text/csv'
+    ctx.attachment('catalogue.csv')
+  })
+  router.post('/catalogue/preview', async (ctx) => {
+    const session = await allowed(ctx, true)
+    const received = await receiveFiles(ctx.req)
+    const { mapping } = told(received.fields)
+    // Whoever asked may have stopped waiting: then nobody wants the answer.
+    const gone = new AbortController()
+    ctx.req.on('close', () => ctx.res.writableEnded || gone.abort())
+    ctx.body = await inShop(database, session.shop.id, null, (work) =>
+      tables.preview(work, received, mapping ?? null, gone.signal),
+    )
+  })
+  router.post('/catalogue/import', async (ctx) => {
+    const session = await allowed(ctx, true)
+    const key = ctx.get('Idempotency-Key')
+    if (!/^[\x21-\x7e]{8,200}$/.test(key)) throw new ProblemError(400, 'idempotency-key-missing')
+    const received = await receiveFiles(ctx.req)
+    const { mapping, skip, fingerprint: previewed } = told(received.fields)
+    if (mapping === undefined) throw new ProblemError(422, 'field-invalid')
+    const author = { personId: session.person.id, deviceId: session.deviceId, requestId: ctx.state.requestId }
+    ctx.body = await inShop(database, session.shop.id, author, (work) =>
+      once(work, key, fingerprint('POST', ctx.path, { previewed, skip }), async () =>
+        v.parse(CatalogueImported, await tables.import(work, received, { mapping, skip, fingerprint: previewed })),
+      ),
+    )
+  })
+  return router
+}

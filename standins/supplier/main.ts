@@ -1,0 +1,4 @@
+import { runStandIn } from '../runStandIn.ts'
+import { SupplierStandIn } from './SupplierStandIn.ts'
+
+await runStandIn(new SupplierStandIn())
