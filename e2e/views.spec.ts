@@ -53,6 +53,8 @@ for (const colorScheme of ['light', 'dark'] as const)
     await expect(page.getByRole('region', { name: 'Analysis of variance' })).toBeVisible()
     await expectAccessible(page, rules)
     for (const [path, heading] of [
+      ['/catalogue', 'Catalogue and stock'],
+      ['/orders', 'Orders'],
       ['/rule-chart', 'Rule chart'],
       ['/insight', 'Insight'],
       ['/house-rules', 'House rules'],
@@ -99,6 +101,8 @@ for (const [name, width, height] of [
       bike,
       `${bike}/distance`,
       `${bike}/parts`,
+      '/catalogue',
+      '/orders',
       '/gauges',
       '/insight',
       '/house-rules',

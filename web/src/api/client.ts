@@ -78,22 +78,33 @@ export function ask<P extends Schema, Q extends Schema, B extends Schema, R exte
 /** Time an upload may take: files are large and shop connections slow. */
 const UPLOAD_TIMEOUT_MS = 10 * 60_000
 
-/** Sends files to an address below the API. @throws ProblemError, AwayError */
-export async function upload(path: string, files: readonly File[], key: string): Promise<void> {
+/**
+ * Sends files to an address below the API, with fields beside them.
+ *
+ * @returns what the server answers
+ * @throws ProblemError, AwayError
+ */
+export async function sendForm(
+  path: string,
+  files: readonly File[],
+  { key, fields = {}, signal }: { key?: string; fields?: Readonly<Record<string, string>>; signal?: AbortSignal } = {},
+): Promise<unknown> {
   const form = new FormData()
+  for (const [name, value] of Object.entries(fields)) form.append(name, value)
   for (const file of files) form.append('files', file)
+  const timeout = AbortSignal.timeout(UPLOAD_TIMEOUT_MS)
   let response: Response
   try {
     response = await fetch(`/api/v1${path}`, {
       method: 'POST',
-      headers: { Accept: 'application/json', 'Idempotency-Key': key },
+      headers: { Accept: 'application/json', ...(key === undefined ? {} : { 'Idempotency-Key': key }) },
       body: form,
-      signal: AbortSignal.timeout(UPLOAD_TIMEOUT_MS),
+      signal: signal ? AbortSignal.any([signal, timeout]) : timeout,
     })
+    if (response.ok) return response.status === 204 ? undefined : await response.json()
   } catch {
     throw new AwayError()
   }
-  if (response.ok) return
   const problem = (await response.json().catch(() => null)) as Problem | null
   if (problem === null) throw new AwayError()
   throw new ProblemError(problem)

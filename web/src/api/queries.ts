@@ -1,5 +1,5 @@
-import { keepPreviousData, QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query'
-import { endpoints, type RackState } from '@pelrin/contract'
+import { QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query'
+import { endpoints, type PartKind, type RackState } from '@pelrin/contract'
 import { ask, ProblemError } from './client.ts'
 
 /** Keys of everything kept, in one place, so that a write knows what it makes stale. */
@@ -10,6 +10,11 @@ export const keys = {
   bike: (id: string) => ['bike', id] as const,
   ledger: (id: string) => ['bike', id, 'ledger'] as const,
   parts: (id: string) => ['bike', id, 'parts'] as const,
+  catalogue: ['catalogue'] as const,
+  matching: ['catalogue', 'matching'] as const,
+  systems: ['catalogue', 'systems'] as const,
+  cataloguePart: (id: string) => ['catalogue', 'part', id] as const,
+  orders: ['orders'] as const,
   imports: (id: string) => ['bike', id, 'imports'] as const,
   rideAccount: (id: string) => ['bike', id, 'ride-account'] as const,
   insight: ['insight'] as const,
@@ -67,12 +72,63 @@ export const useBike = (id: string | undefined) =>
 export const useLedger = (id: string) =>
   useQuery({ queryKey: keys.ledger(id), queryFn: ({ signal }) => ask(endpoints.ledger, { params: { id }, signal }) })
 
-/** What fits a bike; what is asked meanwhile stands until the answer is there. */
-export const useBikeParts = (id: string, query: { pitches?: string; chain?: string; ask?: string }) =>
+/** What is known of a bike for choosing its parts, and what fits it as it stands. */
+export const useBikeParts = (id: string | undefined) =>
   useQuery({
-    queryKey: [...keys.parts(id), query],
-    queryFn: ({ signal }) => ask(endpoints.bikeParts, { params: { id }, query, signal }),
-    placeholderData: keepPreviousData,
+    queryKey: keys.parts(id ?? ''),
+    queryFn: ({ signal }) => ask(endpoints.bikeParts, { params: { id: id ?? '' }, query: {}, signal }),
+    enabled: id !== undefined,
+  })
+
+/** Every chain and joint, for matching in the browser. */
+export const useMatching = () =>
+  useQuery({
+    queryKey: keys.matching,
+    queryFn: ({ signal }) => ask(endpoints.matchingCatalogue, { signal }),
+    staleTime: 60_000,
+  })
+
+export const useSystems = () =>
+  useQuery({
+    queryKey: keys.systems,
+    queryFn: ({ signal }) => ask(endpoints.systems, { signal }),
+    staleTime: 300_000,
+  })
+
+export interface CatalogueFilter {
+  readonly q: string
+  readonly kind: PartKind | undefined
+  /** Only what is to be ordered. */
+  readonly low: boolean
+}
+
+export const useCatalogue = ({ q, kind, low }: CatalogueFilter) =>
+  useInfiniteQuery({
+    queryKey: [...keys.catalogue, 'list', { q, kind, low }],
+    queryFn: ({ pageParam, signal }) =>
+      ask(endpoints.catalogue, {
+        query: { q: q === '' ? undefined : q, kind, low: low ? 'yes' : undefined, cursor: pageParam },
+        signal,
+      }),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (page) => page.next ?? undefined,
+    placeholderData: (before) => before,
+  })
+
+export const useCataloguePart = (id: string | undefined) =>
+  useQuery({
+    queryKey: keys.cataloguePart(id ?? ''),
+    queryFn: ({ signal }) => ask(endpoints.cataloguePart, { params: { id: id ?? '' }, signal }),
+    enabled: id !== undefined,
+  })
+
+/** Orders, asked again while one hangs. */
+export const useOrders = () =>
+  useQuery({
+    queryKey: keys.orders,
+    queryFn: ({ signal }) => ask(endpoints.orders, { signal }),
+    refetchInterval: ({ state }) =>
+      state.data?.some((one) => one.state === 'sending' || one.state === 'unsure') === true ? 3_000 : false,
   })
 
 /** Imports of a bike, asked again while one is being read. */

@@ -4,7 +4,10 @@ export const PLACES = [
   { name: 'rack', path: () => '/rack' },
   { name: 'bike', path: (bikeId: string | undefined) => (bikeId === undefined ? null : `/bikes/${bikeId}`) },
   { name: 'measure', path: (bikeId: string | undefined) => (bikeId === undefined ? null : `/bikes/${bikeId}/measure`) },
-  { name: 'parts', path: (bikeId: string | undefined) => (bikeId === undefined ? null : `/bikes/${bikeId}/parts`) },
+  {
+    name: 'parts',
+    path: (bikeId: string | undefined) => (bikeId === undefined ? '/catalogue' : `/bikes/${bikeId}/parts`),
+  },
   { name: 'gauges', path: () => '/gauges' },
   { name: 'insight', path: () => '/insight' },
   { name: 'rules', path: () => '/house-rules' },
@@ -20,6 +23,6 @@ export function placeOf(pathname: string): PlaceName | null {
   if (pathname === '/insight') return 'insight'
   if (/^\/(gauges|rule-chart|studies)(\/|$)/.test(pathname)) return 'gauges'
   if (/^\/bikes\/[^/]+\/measure$/.test(pathname)) return 'measure'
-  if (/^\/bikes\/[^/]+\/parts$/.test(pathname)) return 'parts'
+  if (/^\/bikes\/[^/]+\/parts$|^\/(catalogue|orders)(\/|$)/.test(pathname)) return 'parts'
   return /^\/bikes\/[^/]+(\/distance)?$/.test(pathname) ? 'bike' : null
 }

@@ -1,5 +1,6 @@
 import { problems } from '@pelrin/contract/messages'
 import { assumed, rules } from './en/rules.ts'
+import { catalogue, orders } from './en/catalogue.ts'
 import { bike } from './en/bike.ts'
 import { distanceOf, imports } from './en/distance.ts'
 import { forecast, waiting } from './en/forecast.ts'
@@ -117,6 +118,21 @@ export const en = {
     pitches: 'two pitches fewer or more',
     ask: 'will this do?',
     editDrive: 'what is known of the drive',
+    keepParts: 'keep for the job',
+    letGoParts: 'let go',
+    orderParts: 'order what is missing',
+    compareChains: 'two chains side by side',
+    seeJoint: 'what it is closed with now',
+    closeAgain: 'close the chain that is on again',
+    otherChain: 'a tandem’s other chain',
+    halfLink: 'half link',
+    inCatalogue: 'In the catalogue',
+    newPart: 'a new part',
+    received: 'came in',
+    used: 'used',
+    counted: 'counted',
+    toCatalogue: 'catalogue and stock',
+    choosePart: 'another part',
     inGauges: 'In Gauges',
     check: 'check the instrument',
     editRecord: 'change its record',
@@ -231,6 +247,8 @@ export const en = {
   imports,
   insight,
   parts,
+  catalogue,
+  orders,
 
   rack: {
     title: 'Every bike, soonest trouble first',

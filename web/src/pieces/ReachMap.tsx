@@ -12,11 +12,26 @@ const LOOK: Readonly<Record<GearVerdict, { fill: string; text: string; mark: str
   loose: { fill: 'transparent', text: ink('brass'), mark: '∪' },
 }
 
-/** Which gears a chain reaches: rings down, sprockets across, what is left in each, pitches. */
-export function ReachMap({ gears }: { gears: readonly Gear[] }) {
+/** Gears that cannot be ridden with one count and can with another, and the other way round. */
+function changed(gears: readonly Gear[], before: readonly Gear[]): { lost: Gear[]; won: Gear[] } {
+  const was = new Map(before.map((gear) => [`${gear.front} ${gear.rear}`, OFF.includes(gear.verdict)]))
+  const wasOff = (gear: Gear): boolean => was.get(`${gear.front} ${gear.rear}`) === true
+  return {
+    lost: gears.filter((gear) => OFF.includes(gear.verdict) && !wasOff(gear)),
+    won: gears.filter((gear) => !OFF.includes(gear.verdict) && wasOff(gear)),
+  }
+}
+const OFF: readonly GearVerdict[] = ['forbidden', 'loose']
+
+/**
+ * Which gears a chain reaches: rings down, sprockets across, what is left in each, pitches. Gears that were otherwise before
+ * are ringed.
+ */
+export function ReachMap({ gears, before = null }: { gears: readonly Gear[]; before?: readonly Gear[] | null }) {
   const { t } = useTranslation()
   const fronts = [...new Set(gears.map(({ front }) => front))].sort((a, b) => b - a)
   const rears = [...new Set(gears.map(({ rear }) => rear))].sort((a, b) => a - b)
+  const { lost, won } = changed(gears, before ?? gears)
   const cell = {
     px: 0,
     py: 0.5,
@@ -64,7 +79,17 @@ export function ReachMap({ gears }: { gears: readonly Gear[] }) {
                     verdict: t(`parts.gear.${gear.verdict}`),
                     slack: number(gear.slack, 1),
                   })}
-                  sx={{ ...cell, bgcolor: fill, color: text, fontWeight: gear.verdict === 'fine' ? 400 : 700 }}
+                  data-changed={lost.includes(gear) || won.includes(gear)}
+                  sx={{
+                    ...cell,
+                    position: 'relative',
+                    bgcolor: fill,
+                    color: text,
+                    fontWeight: gear.verdict === 'fine' ? 400 : 700,
+                    ...(lost.includes(gear) || won.includes(gear)
+                      ? { outline: `2.5px dashed ${ink('brass')}`, outlineOffset: -4 }
+                      : {}),
+                  }}
                 >
                   {mark}
                   {number(gear.slack, 0)}
@@ -109,5 +134,32 @@ export function ReachWords({ gears, judged }: { gears: readonly Gear[]; judged: 
         </Typography>
       )}
     </Box>
+  )
+}
+
+/** What another count would change: the gears lost against it, and those won. */
+export function ReachChange({
+  gears,
+  before,
+  pitches,
+}: {
+  gears: readonly Gear[]
+  before: readonly Gear[]
+  /** The count it is set against. */
+  pitches: number
+}) {
+  const { t } = useTranslation()
+  const { lost, won } = changed(gears, before)
+  const named = (some: readonly Gear[]): string => some.map(({ front, rear }) => `${front} × ${rear}`).join(', ')
+  return (
+    <Typography variant="body2" color="textSecondary">
+      {t('parts.against', { count: pitches })}{' '}
+      {lost.length + won.length === 0
+        ? t('parts.gearsSame')
+        : [
+            ...(lost.length > 0 ? [t('parts.gearsLost', { gears: named(lost) })] : []),
+            ...(won.length > 0 ? [t('parts.gearsWon', { gears: named(won) })] : []),
+          ].join(' ')}
+    </Typography>
   )
 }

@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import type { Surface } from '@pelrin/core'
 import { endpoints, type RideImport } from '@pelrin/contract'
-import { ask, AwayError, ProblemError, upload } from '../../api/client.ts'
+import { ask, AwayError, ProblemError, sendForm } from '../../api/client.ts'
 import { keys, useImports } from '../../api/queries.ts'
 import { ago } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
@@ -30,7 +30,7 @@ export function ImportPane({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi'
     setSending(true)
     setWrong(null)
     try {
-      await upload(`/bikes/${bikeId}/imports`, files, v7())
+      await sendForm(`/bikes/${bikeId}/imports`, files, { key: v7() })
     } catch (error) {
       setWrong(
         error instanceof ProblemError

@@ -1,6 +1,6 @@
 import { Box, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { cutPlan } from '@pelrin/core'
+import { cutFor } from '@pelrin/core'
 import type { JudgedChain, JudgedJoint } from '@pelrin/contract'
 
 /** How the chosen chain is brought to its length: what comes off which end, what the ends must be, what to keep. */
@@ -16,12 +16,7 @@ export function CutWords({
   const { t } = useTranslation()
   // An odd count is closed by a half link, which no cut makes.
   if (pitches % 2 === 1) return null
-  const { boxes, cuts, offcut, ends } = cutPlan({
-    pitches,
-    inBox: chain.inBox,
-    boxEnds: chain.jointInBox === 'pin' || chain.jointInBox === 'preset-pin' ? 'one-outer' : 'both-inner',
-    closedBy: joint.model === 're-press' || joint.model.kind === 'pin' ? 'pin' : 'link',
-  })
+  const { boxes, cuts, offcut, ends } = cutFor(chain, joint, pitches)
   const said = [
     ...(boxes > 1 ? [t('parts.cut.boxes', { count: boxes })] : []),
     ...(cuts.length === 0

@@ -1,4 +1,4 @@
-import { Box, Button, Stack, Typography } from '@mui/material'
+import { Box, Button, Checkbox, FormControlLabel, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import {
   capacityNeeded,
@@ -11,17 +11,19 @@ import {
   PITCH_MM,
   tensionedPitches,
   type Assumptions,
+  type ChainOf,
+  type Gear,
   type LengthDrive,
 } from '@pelrin/core'
-import type { BikeParts } from '@pelrin/contract'
+import type { PartsFacts } from '@pelrin/contract'
 import { number } from '../../messages/format.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { LoopDrawing } from '../../pieces/LoopDrawing.tsx'
-import { ReachMap, ReachWords } from '../../pieces/ReachMap.tsx'
+import { ReachChange, ReachMap, ReachWords } from '../../pieces/ReachMap.tsx'
 import { ink } from '../../theme/theme.ts'
 
 interface LengthProps {
-  parts: BikeParts
+  facts: PartsFacts
   /** What the shop assumes, its own values in place. */
   assumed: Assumptions
   /** The count chosen; null while none is known. */
@@ -29,10 +31,21 @@ interface LengthProps {
   onPitches: (pitches: number | null) => void
 }
 
+interface PaneProps extends LengthProps {
+  /** The one that drives, or a tandem's second one. */
+  of: ChainOf
+  /** The count worked out, to set the chosen one beside. */
+  worked: number | null
+  /** Whether odd counts are offered, to be closed by a half link. */
+  halfLink: boolean
+  onHalfLink: (on: boolean) => void
+}
+
 /** How long the chain is to be, by every way of finding it, and which gears it then reaches. */
-export function LengthPane({ parts, assumed, pitches, onPitches }: LengthProps) {
+export function LengthPane({ facts, of, assumed, pitches, worked, halfLink, onHalfLink, onPitches }: PaneProps) {
   const { t } = useTranslation()
-  const drive = parts.drive as LengthDrive
+  const drive = facts.drive as LengthDrive
+  const step = halfLink && (of === 'timing' || drive.type !== 'derailleur') ? 1 : 2
   return (
     <Stack component="section" aria-label={t('parts.length')} sx={{ gap: 1 }}>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center', gap: 1 }}>
@@ -41,15 +54,15 @@ export function LengthPane({ parts, assumed, pitches, onPitches }: LengthProps) 
         </Typography>
         {pitches !== null && (
           <Stack direction="row" sx={{ gap: 0.5, alignItems: 'center' }}>
-            {([-2, 2] as const).map((by) => (
+            {[-step, step].map((by) => (
               <Button
                 key={by}
                 variant="outlined"
-                aria-label={t(by < 0 ? 'parts.fewer' : 'parts.more')}
+                aria-label={t(by < 0 ? 'parts.fewer' : 'parts.more', { count: step })}
                 onClick={() => onPitches(pitches + by)}
                 sx={{ minWidth: 48, minHeight: 48, px: 1, gap: 0.75 }}
               >
-                {by < 0 ? '−2' : '+2'} <KeyCap>{by < 0 ? '←' : '→'}</KeyCap>
+                {by < 0 ? `−${step}` : `+${step}`} <KeyCap>{by < 0 ? '←' : '→'}</KeyCap>
               </Button>
             ))}
           </Stack>
@@ -64,22 +77,44 @@ export function LengthPane({ parts, assumed, pitches, onPitches }: LengthProps) 
           })}
         </Typography>
       )}
-      {drive.type === 'derailleur' ? (
-        <DerailleurLengths drive={drive} parts={parts} assumed={assumed} pitches={pitches} onPitches={onPitches} />
+      {of === 'drive' && drive.type === 'derailleur' ? (
+        <DerailleurLengths
+          drive={drive}
+          facts={facts}
+          assumed={assumed}
+          pitches={pitches}
+          worked={worked}
+          onPitches={onPitches}
+        />
       ) : (
-        <FixedLengths parts={parts} assumed={assumed} pitches={pitches} onPitches={onPitches} />
+        <FixedLengths
+          facts={facts}
+          of={of}
+          assumed={assumed}
+          pitches={pitches}
+          halfLink={halfLink}
+          onHalfLink={onHalfLink}
+          onPitches={onPitches}
+        />
       )}
     </Stack>
   )
 }
 
-function DerailleurLengths({ drive, parts, assumed, pitches, onPitches }: LengthProps & { drive: LengthDrive }) {
+function DerailleurLengths({
+  drive,
+  facts,
+  assumed,
+  pitches,
+  worked,
+  onPitches,
+}: LengthProps & { drive: LengthDrive; worked: number | null }) {
   const { t } = useTranslation()
   const known = derailleurLength(drive, assumed)
-  const gears =
-    known && pitches !== null
+  const reachAt = (count: number | null): Gear[] | null =>
+    known && count !== null
       ? gearReach({
-          pitches,
+          pitches: count,
           chainstayMm: known.chainstayMm,
           fronts: drive.fronts,
           rears: drive.sprockets,
@@ -88,10 +123,14 @@ function DerailleurLengths({ drive, parts, assumed, pitches, onPitches }: Length
           ...(drive.capacityTeeth === null ? {} : { capacityTeeth: drive.capacityTeeth }),
         })
       : null
+  const gears = reachAt(pitches)
+  // What it was before links went, or as it ought to be: the old count where the chain is being mended, else the one worked out.
+  const besides = facts.oldPitches ?? worked
+  const before = besides === pitches ? null : reachAt(besides)
   return (
     <>
       <Box component="ul" sx={{ m: 0, p: 0, listStyle: 'none' }}>
-        {lengthSchools(drive, parts.oldPitches, assumed).map(({ school, pitches: count, missing, apart, bound }) => (
+        {lengthSchools(drive, facts.oldPitches, assumed).map(({ school, pitches: count, missing, apart, bound }) => (
           <Length
             key={school}
             name={t(`parts.schoolOf.${school}`)}
@@ -140,22 +179,33 @@ function DerailleurLengths({ drive, parts, assumed, pitches, onPitches }: Length
           <Typography variant="h3" component="h3" color="textSecondary" sx={{ mb: 0.5 }}>
             {t('parts.reach')}
           </Typography>
-          <ReachMap gears={gears} />
+          <ReachMap gears={gears} before={before} />
           <ReachWords gears={gears} judged={drive.capacityTeeth !== null} />
+          {before && besides !== null && <ReachChange gears={gears} before={before} pitches={besides} />}
         </Box>
       )}
     </>
   )
 }
 
-function FixedLengths({ parts, assumed, pitches, onPitches }: LengthProps) {
+function FixedLengths({
+  facts,
+  of,
+  assumed,
+  pitches,
+  halfLink,
+  onHalfLink,
+  onPitches,
+}: LengthProps & Pick<PaneProps, 'of' | 'halfLink' | 'onHalfLink'>) {
   const { t } = useTranslation()
-  const { axleMm, fronts, sprockets } = parts.drive
-  const [frontTeeth] = fronts
-  const [rearTeeth] = sprockets
+  const { axleMm: axle, fronts, sprockets, timing } = facts.drive
+  const axleMm = of === 'timing' ? timing && { from: timing.fromMm, to: timing.toMm } : axle
+  const frontTeeth = of === 'timing' ? timing?.teeth[0] : fronts[0]
+  const rearTeeth = of === 'timing' ? timing?.teeth[1] : sprockets[0]
+  const oldPitches = of === 'timing' ? null : facts.oldPitches
   const found =
     axleMm && frontTeeth !== undefined && rearTeeth !== undefined
-      ? fixedLengths({ frontTeeth, rearTeeth, fromMm: axleMm.from, toMm: axleMm.to, halfLink: false }, assumed)
+      ? fixedLengths({ frontTeeth, rearTeeth, fromMm: axleMm.from, toMm: axleMm.to, halfLink }, assumed)
       : null
   const standing = found?.find((one) => one.pitches === pitches)
   const drawn =
@@ -167,6 +217,16 @@ function FixedLengths({ parts, assumed, pitches, onPitches }: LengthProps) {
         <Typography variant="body2" sx={{ color: ink('brass'), fontWeight: 600 }}>
           {t('parts.tensioner', { count: tensionedPitches({ frontTeeth, rearTeeth, toMm: axleMm.to }) })}
         </Typography>
+      )}
+      {found !== null && (
+        <FormControlLabel
+          control={<Checkbox checked={halfLink} onChange={(_, on) => onHalfLink(on)} />}
+          label={
+            <>
+              {t('parts.halfLink')} <KeyCap>H</KeyCap>
+            </>
+          }
+        />
       )}
       {drawn && (
         <LoopDrawing
@@ -184,16 +244,18 @@ function FixedLengths({ parts, assumed, pitches, onPitches }: LengthProps) {
             count={one.pitches}
             chosen={one.pitches === pitches}
             onChoose={() => onPitches(one.pitches)}
-            note=""
+            note={one.halfLink ? t('parts.withHalfLink') : ''}
           />
         ))}
-        <Length
-          name={t('parts.schoolOf.match-old')}
-          count={parts.oldPitches}
-          chosen={parts.oldPitches === pitches}
-          onChoose={() => onPitches(parts.oldPitches)}
-          note=""
-        />
+        {oldPitches !== null && (
+          <Length
+            name={t('parts.schoolOf.match-old')}
+            count={oldPitches}
+            chosen={oldPitches === pitches}
+            onChoose={() => onPitches(oldPitches)}
+            note=""
+          />
+        )}
       </Box>
     </>
   )

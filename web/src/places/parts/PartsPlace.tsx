@@ -1,93 +1,48 @@
-import { Box, Button, Stack, TextField, Typography } from '@mui/material'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { Box, Button, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
+import { useEffect, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
-import { assumptionsWith } from '@pelrin/core'
-import type { BikeParts, JudgedChain } from '@pelrin/contract'
-import { useBike, useBikeParts } from '../../api/queries.ts'
+import { assumptionsWith, shoppingList, type ChainModel, type ChainOf, type JointCandidate } from '@pelrin/core'
+import type { BikeMatch, BikeParts, JudgedChain, JudgedJoint } from '@pelrin/contract'
+import { useBike, useBikeParts, useMatching } from '../../api/queries.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
-import { number } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { usePartsMatch } from '../../workers/usePartsMatch.ts'
+import { OrderDialog, type ToOrder } from '../orders/OrderDialog.tsx'
+import { CompareDialog } from './CompareDialog.tsx'
 import { CutWords } from './CutWords.tsx'
 import { DriveDialog } from './DriveDialog.tsx'
+import { JobParts, missingOf, useKeeping, type JobLine } from './JobParts.tsx'
+import { JointDialog } from './JointDialog.tsx'
 import { LengthPane } from './LengthPane.tsx'
 import { chainName, jointKey, jointName, priceText } from './partLook.ts'
 import { PartsList, type ListedPart } from './PartsList.tsx'
+import { PartsTabs } from './PartsTabs.tsx'
 import { RulesOf } from './RulesOf.tsx'
 
 const FEWEST = 20
 const MOST = 400
 
+/** What lies open over the place. */
+type Sheet = 'drive' | 'joint' | 'compare' | 'order'
+
+const stepped = (keys: readonly string[], from: string | null | undefined, by: number): string | null =>
+  keys[Math.min(keys.length - 1, Math.max(0, keys.indexOf(from ?? '') + by))] ?? null
+
 /** With what, how long, and do we have it: chains, joints and the length for one bike. */
 export function PartsPlace() {
   const { t } = useTranslation()
   const { id = '' } = useParams()
-  const navigate = useNavigate()
   const bike = useBike(id)
-  const [pitches, setPitches] = useState<number | null>(null)
-  const [chainId, setChainId] = useState<string | null>(null)
-  const [joint, setJoint] = useState<string | null>(null)
-  const [asked, setAsked] = useState('')
-  const [editing, setEditing] = useState(false)
-  const askField = useRef<HTMLInputElement>(null)
-  const found = useBikeParts(id, {
-    ...(pitches === null ? {} : { pitches: String(pitches) }),
-    ...(chainId === null ? {} : { chain: chainId }),
-    ...(asked.trim() === '' ? {} : { ask: asked.trim() }),
-  })
-  const parts = found.data
+  const found = useBikeParts(id)
   useEffect(() => {
     document.title = `${t('place.parts')} – ${t('app.name')}`
   }, [t])
-  const chosenChain = parts?.chains.find(({ part }) => part.id === parts.chainId)
-  const chosenJoint = parts?.joints.find((one) => jointKey(one) === joint) ?? parts?.joints[0]
-
-  const walk = useCallback((keys: readonly string[], from: string | null | undefined, by: number): string | null => {
-    const at = keys.indexOf(from ?? '')
-    return keys[Math.min(keys.length - 1, Math.max(0, at + by))] ?? null
-  }, [])
-  const stepChain = (by: number): void => {
-    if (!parts) return
-    setChainId(
-      walk(
-        parts.chains.map(({ part }) => part.id),
-        parts.chainId,
-        by,
-      ),
-    )
-    setJoint(null)
-  }
-  const stepJoint = (by: number): void => {
-    if (parts) setJoint(walk(parts.joints.map(jointKey), chosenJoint && jointKey(chosenJoint), by))
-  }
-  const stepPitches = (by: number): void => {
-    const now = pitches ?? parts?.pitches
-    if (now != null) setPitches(Math.min(MOST, Math.max(FEWEST, now + by)))
-  }
-  const inTheWay = editing
-  useHotkeys('arrowdown', () => stepChain(1), { preventDefault: true, enabled: !inTheWay }, [parts, chainId])
-  useHotkeys('arrowup', () => stepChain(-1), { preventDefault: true, enabled: !inTheWay }, [parts, chainId])
-  useHotkeys('shift+arrowdown', () => stepJoint(1), { preventDefault: true, enabled: !inTheWay }, [parts, joint])
-  useHotkeys('shift+arrowup', () => stepJoint(-1), { preventDefault: true, enabled: !inTheWay }, [parts, joint])
-  useHotkeys('arrowleft', () => stepPitches(-2), { preventDefault: true, enabled: !inTheWay }, [parts, pitches])
-  useHotkeys('arrowright', () => stepPitches(2), { preventDefault: true, enabled: !inTheWay }, [parts, pitches])
-  useHotkeys('escape', () => void navigate(`/bikes/${id}`), { enabled: !inTheWay }, [id, navigate])
-  useLetterKeys(
-    useMemo(
-      () => ({
-        a: { run: () => askField.current?.focus() },
-        e: { run: () => setEditing(true) },
-        b: { run: () => void navigate(`/bikes/${id}`) },
-      }),
-      [id, navigate],
-    ),
-  )
-
   if (bike.isPending || found.isPending) return <Loading />
-  if (!bike.data || !parts)
+  if (!bike.data || !found.data)
     return (
       <Failure
         error={bike.error ?? found.error}
@@ -97,13 +52,128 @@ export function PartsPlace() {
         }}
       />
     )
-  const shownPitches = pitches ?? parts.pitches
+  return <PartsOf key={id} bikeId={id} bike={bike.data} facts={found.data} />
+}
+
+function PartsOf({
+  bikeId,
+  bike,
+  facts,
+}: {
+  bikeId: string
+  bike: NonNullable<ReturnType<typeof useBike>['data']>
+  facts: BikeParts
+}) {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  const matching = useMatching()
+  const [of, setOf] = useState<ChainOf>('drive')
+  const [jointsFor, setJointsFor] = useState<'new' | 'on'>('new')
+  const [school, setSchool] = useState<'strict' | 'by-feel'>('strict')
+  const [pitches, setPitches] = useState<number | null>(null)
+  const [halfLink, setHalfLink] = useState(false)
+  const [chainId, setChainId] = useState<string | null>(null)
+  const [joint, setJoint] = useState<string | null>(null)
+  const [asked, setAsked] = useState('')
+  const [sheet, setSheet] = useState<Sheet | null>(null)
+  const askField = useRef<HTMLInputElement>(null)
+  const keeping = useKeeping(bikeId)
+  const assumptions = bike.verdictInput?.assumptions
+  const match: BikeMatch =
+    usePartsMatch(
+      facts,
+      {
+        of,
+        joints: jointsFor,
+        school,
+        ...(pitches === null ? {} : { pitches }),
+        ...(chainId === null ? {} : { chainId }),
+        ...(asked.trim() === '' ? {} : { ask: asked.trim() }),
+      },
+      matching.data,
+      assumptions,
+    ) ?? facts
+  const chosenChain =
+    match.chains.find(({ part }) => part.id === match.chainId) ?? (jointsFor === 'on' ? null : match.chains[0])
+  const chosenJoint = match.joints.find((one) => jointKey(one) === joint) ?? match.joints[0]
+  const chainCalled = matching.data?.chains.find((one) => one.id === match.chainId)?.name ?? chosenChain?.part.name
+  const shownPitches = pitches ?? match.pitches
+
+  const stepChain = (by: number): void => {
+    const keys = match.chains.map(({ part }) => part.id)
+    setChainId(stepped(keys, match.chainId, by))
+    setJointsFor('new')
+    setJoint(null)
+  }
+  const stepJoint = (by: number): void =>
+    setJoint(stepped(match.joints.map(jointKey), chosenJoint && jointKey(chosenJoint), by))
+  const stepPitches = (by: number): void => {
+    if (shownPitches !== null) setPitches(Math.min(MOST, Math.max(FEWEST, shownPitches + by)))
+  }
+  const turn = (next: ChainOf): void => {
+    setOf(next)
+    setPitches(null)
+    setChainId(null)
+    setJoint(null)
+    setJointsFor('new')
+  }
+  const chosenLines: JobLine[] =
+    chosenChain && chosenJoint && shownPitches !== null && jointsFor === 'new'
+      ? shoppingList(chosenChain.part as ChainModel, chosenJoint.part as JointCandidate, shownPitches).map((line) =>
+          lineOf(line, chosenChain, chosenJoint),
+        )
+      : []
+  const kept = facts.kept
+  const keptLines: JobLine[] | undefined = kept?.lines.map((line) => ({ ...line, name: `${line.maker} ${line.name}` }))
+  const lines = keptLines ?? chosenLines
+  const differs =
+    kept !== null &&
+    chosenLines.length > 0 &&
+    (kept.pitches !== shownPitches ||
+      chosenLines.some(
+        (line) => !kept.lines.some((one) => one.partId === line.partId && one.quantity === line.quantity),
+      ))
+  const toOrder: ToOrder[] = lines
+    .filter((line) => missingOf(line) > 0)
+    .map((line) => ({ partId: line.partId, name: line.name, quantity: missingOf(line) }))
+  // A tandem's two chains are kept together: what is kept for the other one stays.
+  const keep = (): void => {
+    const others = of === 'timing' || facts.drive.timing !== null ? otherChains() : []
+    if (chosenLines.length > 0) void keeping.keep(shownPitches, [...others, ...chosenLines])
+  }
+  const idle = sheet === null
+  const keysOn = { preventDefault: true, enabled: idle }
+  useHotkeys('arrowdown', () => stepChain(1), keysOn, [match])
+  useHotkeys('arrowup', () => stepChain(-1), keysOn, [match])
+  useHotkeys('shift+arrowdown', () => stepJoint(1), keysOn, [match, joint])
+  useHotkeys('shift+arrowup', () => stepJoint(-1), keysOn, [match, joint])
+  useHotkeys('arrowleft', () => stepPitches(halfLink ? -1 : -2), keysOn, [shownPitches, halfLink])
+  useHotkeys('arrowright', () => stepPitches(halfLink ? 1 : 2), keysOn, [shownPitches, halfLink])
+  useHotkeys('escape', () => void navigate(`/bikes/${bikeId}`), { enabled: idle }, [bikeId, navigate])
+  const hasTiming = facts.drive.timing !== null
+  const fixed = of === 'timing' || facts.drive.type !== 'derailleur'
+  // What they do changes with all that is on the screen: they are set anew with it.
+  useLetterKeys({
+    a: { run: () => askField.current?.focus() },
+    e: { run: () => setSheet('drive') },
+    j: { run: () => setSheet('joint') },
+    c: { run: () => match.chains.length > 1 && setSheet('compare') },
+    r: { run: () => facts.presentChainId !== null && setJointsFor(jointsFor === 'on' ? 'new' : 'on') },
+    k: { run: keep },
+    x: { run: () => kept && void keeping.letGo(kept) },
+    o: { run: () => toOrder.length > 0 && setSheet('order') },
+    l: { run: () => void navigate(`/catalogue?bike=${bikeId}`) },
+    b: { run: () => void navigate(`/bikes/${bikeId}`) },
+    ...(hasTiming ? { t: { run: () => turn(of === 'drive' ? 'timing' : 'drive') } } : {}),
+    ...(fixed ? { h: { run: () => setHalfLink(!halfLink) } } : {}),
+  })
+
   return (
     <Box
       sx={{
         display: 'grid',
         gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 1fr) 372px' },
-        gridTemplateRows: { md: 'auto minmax(0, 1fr)' },
+        gridTemplateRows: { md: 'auto minmax(0, 1fr) auto' },
         height: { md: '100%' },
         columnGap: 2.5,
         px: 2.75,
@@ -112,26 +182,60 @@ export function PartsPlace() {
     >
       <Stack
         direction="row"
-        sx={{ gridColumn: { md: '1 / 3' }, justifyContent: 'space-between', alignItems: 'flex-start', gap: 2, pb: 1 }}
+        sx={{
+          gridColumn: { md: '1 / 3' },
+          justifyContent: 'space-between',
+          alignItems: 'flex-start',
+          gap: 2,
+          pb: 1,
+          flexWrap: { xs: 'wrap', md: 'nowrap' },
+        }}
       >
         <Box sx={{ minWidth: 0 }}>
-          <Typography variant="h1">{bike.data.customer.name}</Typography>
-          <Typography color="textSecondary">
-            <BikeLine bike={bike.data.summary} teeth />
-            {parts.drive.system !== null && `, ${parts.drive.system.name}`}
+          <Typography variant="h1" noWrap>
+            {bike.customer.name}
+          </Typography>
+          <Typography color="textSecondary" noWrap>
+            <BikeLine bike={bike.summary} teeth />
+            {facts.drive.system !== null && `, ${facts.drive.system.name}`}
           </Typography>
         </Box>
-        <Stack direction="row" sx={{ gap: 1, flexShrink: 0 }}>
-          <Button variant="outlined" onClick={() => setEditing(true)} sx={{ minHeight: 48, gap: 1 }}>
+        <Stack direction="row" sx={{ gap: 1.5, flexShrink: 0, flexWrap: 'wrap' }}>
+          <PartsTabs now="bike" bikeId={bikeId} />
+          <Button variant="outlined" onClick={() => setSheet('drive')} sx={{ minHeight: 48, gap: 1, px: 1.5 }}>
             {t('parts.drive')} <KeyCap>E</KeyCap>
           </Button>
         </Stack>
       </Stack>
-      <Stack sx={{ minHeight: 0, pb: 2, gap: 1, gridRow: { md: 2 } }}>
-        <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center', gap: 1.5 }}>
-          <Typography variant="h2" component="h2">
-            {t('parts.chains')}
-          </Typography>
+      <Stack sx={{ minHeight: 0, pb: 1, gap: 0.75, gridRow: { md: 2 } }}>
+        <Stack direction="row" sx={{ alignItems: 'center', gap: 1 }}>
+          {hasTiming ? (
+            <ToggleButtonGroup
+              exclusive
+              value={of}
+              aria-label={t('parts.whichChain')}
+              onChange={(_, next: ChainOf | null) => next && turn(next)}
+            >
+              {(['drive', 'timing'] as const).map((one) => (
+                <ToggleButton key={one} value={one} sx={{ height: 40, px: 1.25, gap: 0.75, whiteSpace: 'nowrap' }}>
+                  {t(`parts.chainOf.${one}`)} {one === 'timing' && <KeyCap>T</KeyCap>}
+                </ToggleButton>
+              ))}
+            </ToggleButtonGroup>
+          ) : (
+            <Typography variant="h2" component="h2">
+              {t('parts.chains')}
+            </Typography>
+          )}
+          <Box sx={{ flex: 1 }} />
+          <Button
+            variant="text"
+            onClick={() => setSheet('compare')}
+            disabled={match.chains.length < 2}
+            sx={{ minHeight: 40, px: 0.75, gap: 0.75, minWidth: 0 }}
+          >
+            {!hasTiming && t('parts.compare.short')} <KeyCap>C</KeyCap>
+          </Button>
           <TextField
             inputRef={askField}
             size="small"
@@ -148,43 +252,68 @@ export function PartsPlace() {
               htmlInput: { 'aria-label': t('parts.ask'), title: t('parts.askHint') },
               input: { endAdornment: <KeyCap>A</KeyCap> },
             }}
-            sx={{ width: 190 }}
+            sx={{ width: 160 }}
           />
         </Stack>
         <PartsList
           label={t('parts.chains')}
-          parts={parts.chains.map((one) => listedChain(one))}
-          chosen={parts.chainId}
+          parts={match.chains.map((one) => listedChain(one))}
+          chosen={match.chainId}
           onChoose={(key) => {
             setChainId(key)
+            setJointsFor('new')
             setJoint(null)
           }}
         />
-        {parts.chains.length === 0 && <Typography>{t('parts.nothing')}</Typography>}
+        {match.chains.length === 0 && <Typography>{t('parts.nothing')}</Typography>}
         <Typography variant="body2" color="textSecondary">
-          {t('parts.excluded', { count: parts.chainsExcluded })}
+          {t('parts.excluded', { count: match.chainsExcluded })}
         </Typography>
         {chosenChain && <RulesOf title={t('parts.why', { part: chainName(chosenChain) })} rules={chosenChain.rules} />}
       </Stack>
-      <Stack sx={{ minHeight: 0, pb: 2, gap: 1, gridRow: { md: 2 } }}>
-        <Typography variant="h2" component="h2" noWrap sx={{ minHeight: 40, lineHeight: '40px' }}>
-          {chosenChain ? t('parts.joints', { chain: chosenChain.part.name }) : t('parts.jointsNone')}
-        </Typography>
+      <Stack sx={{ minHeight: 0, pb: 1, gap: 0.75, gridRow: { md: 2 } }}>
+        <Stack direction="row" sx={{ alignItems: 'center', gap: 1, minHeight: 40 }}>
+          <Typography variant="h2" component="h2" noWrap sx={{ flex: 1 }}>
+            {jointsFor === 'on'
+              ? t('parts.jointsOn')
+              : chainCalled !== undefined
+                ? t('parts.joints', { chain: chainCalled })
+                : t('parts.jointsNone')}
+          </Typography>
+          {facts.presentChainId !== null && of === 'drive' && (
+            <Button
+              variant="text"
+              aria-pressed={jointsFor === 'on'}
+              onClick={() => setJointsFor(jointsFor === 'on' ? 'new' : 'on')}
+              sx={{ minHeight: 40, px: 0.75, gap: 0.75, whiteSpace: 'nowrap' }}
+            >
+              {t(jointsFor === 'on' ? 'parts.forNew' : 'parts.forOn')} <KeyCap>R</KeyCap>
+            </Button>
+          )}
+          <Button
+            variant="text"
+            onClick={() => setSheet('joint')}
+            title={t('parts.joint.title')}
+            sx={{ minHeight: 40, px: 0.75, gap: 0.75, whiteSpace: 'nowrap' }}
+          >
+            {t('parts.joint.short')} <KeyCap>J</KeyCap>
+          </Button>
+        </Stack>
+        {jointsFor === 'on' && (
+          <ToggleButtonGroup
+            exclusive
+            value={school}
+            aria-label={t('parts.reuseSchool')}
+            onChange={(_, next: 'strict' | 'by-feel' | null) => next && setSchool(next)}
+            sx={{ '& button': { flex: 1, height: 40 } }}
+          >
+            <ToggleButton value="strict">{t('parts.school.strict')}</ToggleButton>
+            <ToggleButton value="by-feel">{t('parts.school.by-feel')}</ToggleButton>
+          </ToggleButtonGroup>
+        )}
         <PartsList
           label={t('parts.jointsNone')}
-          parts={parts.joints.map((one): ListedPart => ({
-            key: jointKey(one),
-            name: jointName(one, t),
-            outcome: one.outcome,
-            note:
-              one.outcome === 'fits' && one.habit
-                ? one.habit.linksAYear === null
-                  ? t('parts.habitFirm')
-                  : t('parts.habit', { count: one.habit.linksAYear, cost: priceText(one.habit.cost, t) })
-                : against(one.rules, t),
-            stock: one.part.model === 're-press' ? null : one.part.model.stock,
-            price: one.part.model === 're-press' ? 0 : one.part.model.price,
-          }))}
+          parts={match.joints.map((one) => listedJoint(one))}
           chosen={chosenJoint ? jointKey(chosenJoint) : null}
           onChoose={setJoint}
         />
@@ -192,10 +321,22 @@ export function PartsPlace() {
           <RulesOf title={t('parts.why', { part: jointName(chosenJoint, t) })} rules={chosenJoint.rules} />
         )}
       </Stack>
+      <Box sx={{ gridColumn: { md: '1 / 3' }, gridRow: { md: 3 }, minWidth: 0 }}>
+        <JobParts
+          lines={lines}
+          kept={kept}
+          differs={differs}
+          busy={keeping.busy}
+          wrong={keeping.wrong}
+          onKeep={keep}
+          onLetGo={() => kept && void keeping.letGo(kept)}
+          onOrder={() => setSheet('order')}
+        />
+      </Box>
       <Stack
         sx={{
           gridColumn: { md: 3 },
-          gridRow: { md: '1 / 3' },
+          gridRow: { md: '1 / 4' },
           minHeight: 0,
           overflow: { md: 'auto' },
           gap: 1.5,
@@ -203,37 +344,64 @@ export function PartsPlace() {
         }}
       >
         <LengthPane
-          parts={parts}
-          assumed={assumptionsWith(bike.data.verdictInput?.assumptions)}
+          facts={facts}
+          of={of}
+          assumed={assumptionsWith(assumptions)}
           pitches={shownPitches}
+          worked={match.pitches}
+          halfLink={halfLink}
+          onHalfLink={setHalfLink}
           onPitches={setPitches}
         />
         {chosenChain && chosenJoint && shownPitches !== null && (
           <CutWords pitches={shownPitches} chain={chosenChain.part} joint={chosenJoint.part} />
         )}
-        <Wanted parts={parts} />
-        {chosenChain && chosenJoint && (
-          <Typography sx={{ fontWeight: 600 }}>
-            {chosenChain.part.jointInBox !== 'none' && `${t(`parts.inBox.${chosenChain.part.jointInBox}`)} `}
-            {t('parts.cost', {
-              cost: number(
-                ((chosenChain.part.price ?? 0) +
-                  (chosenChain.part.jointInBox === 'none' && chosenJoint.part.model !== 're-press'
-                    ? (chosenJoint.part.model.price ?? 0)
-                    : 0)) /
-                  100,
-                2,
-              ),
-            })}
-          </Typography>
-        )}
+        <WantedFacts parts={match} />
         <Typography variant="body2" color="textSecondary">
           {t('parts.caution')}
         </Typography>
       </Stack>
-      {editing && <DriveDialog bikeId={id} parts={parts} onClose={() => setEditing(false)} />}
+      {sheet === 'drive' && <DriveDialog bikeId={bikeId} parts={facts} onClose={() => setSheet(null)} />}
+      {sheet === 'joint' && (
+        <JointDialog
+          bikeId={bikeId}
+          parts={facts}
+          joints={matching.data?.joints ?? []}
+          onClose={() => setSheet(null)}
+        />
+      )}
+      {sheet === 'compare' && chosenChain && (
+        <CompareDialog chains={match.chains} first={chosenChain.part.id} onClose={() => setSheet(null)} />
+      )}
+      {sheet === 'order' && <OrderDialog wanted={toOrder} onClose={() => setSheet(null)} />}
     </Box>
   )
+
+  function lineOf(
+    line: ReturnType<typeof shoppingList>[number],
+    chain: JudgedChain,
+    { part: jointPart }: JudgedJoint,
+  ): JobLine {
+    const model = line.partId === chain.part.id || jointPart.model === 're-press' ? chain.part : jointPart.model
+    return {
+      ...line,
+      name: `${model.maker} ${model.name}`,
+      price: model.price,
+      here: Math.min(line.quantity, model.stock),
+      onOrder: 0,
+    }
+  }
+
+  /** Kept lines of a tandem's other chain: those that are not of the places chosen for now. */
+  function otherChains(): JobLine[] {
+    const now = new Set(match.chains.filter(({ outcome }) => outcome !== 'does-not-fit').map(({ part }) => part.id))
+    const joints = new Set(
+      match.joints.flatMap(({ part, outcome }) =>
+        part.model === 're-press' || outcome === 'does-not-fit' ? [] : [part.model.id],
+      ),
+    )
+    return (keptLines ?? []).filter(({ partId }) => !now.has(partId) && !joints.has(partId))
+  }
 
   function listedChain(one: JudgedChain): ListedPart {
     return {
@@ -243,6 +411,26 @@ export function PartsPlace() {
       note: against(one.rules, t) || (one.part.level ?? ''),
       stock: one.part.stock,
       price: one.part.price,
+    }
+  }
+
+  function listedJoint(one: JudgedJoint): ListedPart {
+    const { part, outcome, habit, rules } = one
+    const onNow = part.model !== 're-press' && part.closings !== 0
+    return {
+      key: jointKey(one),
+      name: onNow ? t('parts.onNow', { joint: jointName(one, t) }) : jointName(one, t),
+      outcome,
+      note:
+        outcome === 'fits' && habit && !onNow
+          ? habit.linksAYear === null
+            ? t('parts.habitFirm')
+            : t('parts.habit', { count: habit.linksAYear, cost: priceText(habit.cost, t) })
+          : onNow && part.closings !== null
+            ? t('parts.closedTimes', { count: part.closings })
+            : against(rules, t),
+      stock: part.model === 're-press' || onNow ? null : part.model.stock,
+      price: part.model === 're-press' || onNow ? 0 : part.model.price,
     }
   }
 }
@@ -259,7 +447,7 @@ function against(rules: JudgedChain['rules'], t: (key: string) => string): strin
 }
 
 /** Facts that are not known, together, and what each would decide. */
-function Wanted({ parts }: { parts: BikeParts }) {
+function WantedFacts({ parts }: { parts: BikeMatch }) {
   const { t } = useTranslation()
   if (parts.wanted.length === 0) return null
   return (

@@ -1,3 +1,4 @@
+import { jointCandidateId } from '@pelrin/core'
 import type { JudgedChain, JudgedJoint } from '@pelrin/contract'
 import type { TFunction } from 'i18next'
 import type { PlateShape } from '../../pieces/verdictLook.ts'
@@ -23,4 +24,5 @@ export const chainName = ({ part }: JudgedChain): string => `${part.maker} ${par
 export const jointName = ({ part }: JudgedJoint, t: TFunction): string =>
   part.model === 're-press' ? t('parts.rePress') : `${part.model.maker} ${part.model.name}`
 
-export const jointKey = ({ part }: JudgedJoint): string => (part.model === 're-press' ? 're-press' : part.model.id)
+/** Tells joints of a list apart: the one that is on from new ones of its model. */
+export const jointKey = (joint: JudgedJoint): string => jointCandidateId(joint)

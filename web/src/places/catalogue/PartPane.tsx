@@ -1,0 +1,347 @@
+import { Alert, Box, Button, Stack, TextField, Typography } from '@mui/material'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link, useNavigate } from 'react-router'
+import { v7 } from 'uuid'
+import { endpoints, type CatalogueItem, type DriveSystem, type PartCells, type StockMovement } from '@pelrin/contract'
+import { ask } from '../../api/client.ts'
+import { useBikeParts } from '../../api/queries.ts'
+import { useSurroundings } from '../../app/Shell.tsx'
+import { ago, day } from '../../messages/format.ts'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { ink } from '../../theme/theme.ts'
+import { OrderDialog } from '../orders/OrderDialog.tsx'
+import { useKeeping } from '../parts/JobParts.tsx'
+import { priceText } from '../parts/partLook.ts'
+import { PartFields } from './PartFields.tsx'
+import { usePartWrite } from './usePartWrite.ts'
+
+export type MovementKind = StockMovement['kind']
+const MOVEMENTS: readonly (readonly [MovementKind, string, string])[] = [
+  ['received', 'catalogue.receive', 'I'],
+  ['used', 'catalogue.use', 'U'],
+  ['counted', 'catalogue.countStock', 'C'],
+]
+
+/** One part: how many are here and for whom, what came and went, and what is known of it. */
+export function PartPane({
+  item,
+  systems,
+  bike,
+  moving,
+  onMoving,
+}: {
+  item: CatalogueItem
+  systems: readonly DriveSystem[]
+  /** The bike in hand, for which one may be kept. */
+  bike: { readonly id: string; readonly name: string } | null
+  /** What is being written down of the stock. */
+  moving: MovementKind | null
+  onMoving: (kind: MovementKind | null) => void
+}) {
+  const { t } = useTranslation()
+  const { tell } = useSurroundings()
+  const [ordering, setOrdering] = useState(false)
+  const facts = useBikeParts(bike?.id)
+  const keeping = useKeeping(bike?.id ?? '')
+  const name = `${item.maker} ${item.name}`
+  const keepOne = async (): Promise<void> => {
+    const before = facts.data?.kept
+    await keeping.keep(before?.pitches ?? null, [
+      ...(before?.lines ?? []).filter(({ partId }) => partId !== item.id),
+      { partId: item.id, quantity: 1, included: false },
+    ])
+    tell(t('catalogue.saved'))
+  }
+  const free = item.stock - item.kept
+  return (
+    <Stack sx={{ gap: 2 }}>
+      <Stack direction="row" sx={{ alignItems: 'flex-start', gap: 2, flexWrap: 'wrap' }}>
+        <Box sx={{ flex: 1, minWidth: 220 }}>
+          <Typography variant="h1" component="h2">
+            {name}
+          </Typography>
+          <Typography color="textSecondary">
+            {[
+              t(`catalogue.kind.${item.kind}`),
+              ...(item.speeds.length > 0 ? [t('catalogue.speeds', { speeds: item.speeds.join(', ') })] : []),
+              priceText(item.price, t),
+            ].join(', ')}
+          </Typography>
+        </Box>
+        <Figure value={item.stock} label={t('catalogue.here')} low={item.low} />
+        <Figure value={item.kept} label={t('catalogue.column.kept')} />
+        <Figure value={item.onOrder} label={t('catalogue.coming')} />
+        <Figure value={item.reorderPoint} label={t('catalogue.reorderAt')} />
+      </Stack>
+      <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
+        {MOVEMENTS.map(([kind, label, letter]) => (
+          <Button
+            key={kind}
+            variant={moving === kind ? 'contained' : 'outlined'}
+            onClick={() => onMoving(moving === kind ? null : kind)}
+            sx={{ gap: 1, px: 1.5 }}
+          >
+            {t(label)} <KeyCap>{letter}</KeyCap>
+          </Button>
+        ))}
+        <Box sx={{ flex: 1 }} />
+        {bike && (
+          <Button
+            variant="outlined"
+            disabled={keeping.busy || facts.isPending}
+            onClick={() => void keepOne()}
+            sx={{ px: 1.5 }}
+          >
+            {t('catalogue.keepFor', { bike: bike.name })}
+          </Button>
+        )}
+        <Button variant={item.low ? 'contained' : 'outlined'} onClick={() => setOrdering(true)} sx={{ px: 1.5 }}>
+          {t('catalogue.orderThis')}
+        </Button>
+      </Stack>
+      {keeping.wrong !== null && <Alert severity="error">{keeping.wrong}</Alert>}
+      {moving !== null && <Movement key={moving} item={item} kind={moving} onDone={() => onMoving(null)} />}
+      {item.offer && (
+        <Typography variant="body2" color="textSecondary">
+          {t('catalogue.offer', {
+            price: priceText(item.offer.price, t),
+            stock: item.offer.stock,
+            days: item.offer.days,
+            when: ago(item.offer.askedAt),
+          })}
+        </Typography>
+      )}
+      {item.keptFor.length > 0 && (
+        <Box component="section" aria-label={t('catalogue.keptFor')}>
+          <Typography variant="h3" component="h3" color="textSecondary">
+            {t('catalogue.keptFor')} ({t('catalogue.free', { count: Math.max(0, free) })})
+          </Typography>
+          {item.keptFor.map(({ bikeId, bike: bikeName, quantity }) => (
+            <Typography
+              key={bikeId}
+              component={Link}
+              to={`/bikes/${bikeId}/parts`}
+              sx={{ display: 'block', color: 'primary.main' }}
+            >
+              {quantity} × {bikeName}
+            </Typography>
+          ))}
+        </Box>
+      )}
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) 230px' },
+          gap: 3,
+          alignItems: 'start',
+        }}
+      >
+        <PartForm key={item.id} item={item} systems={systems} />
+        <Box component="section" aria-label={t('catalogue.movements')}>
+          <Typography variant="h3" component="h3" color="textSecondary" sx={{ mb: 0.5 }}>
+            {t('catalogue.movements')}
+          </Typography>
+          {item.movements.length === 0 && <Typography variant="body2">{t('catalogue.noMovements')}</Typography>}
+          {item.movements.map(({ id, kind, change, stockAfter, occurredAt, person, note }) => (
+            <Box
+              key={id}
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: '44px minmax(0, 1fr) 32px',
+                columnGap: 1,
+                py: 0.5,
+                borderTop: 1,
+                borderColor: 'divider',
+              }}
+            >
+              <Typography
+                sx={{ fontWeight: 700, textAlign: 'right', color: change < 0 ? ink('madder') : ink('steel') }}
+              >
+                {change > 0 ? `+${change}` : change < 0 ? `−${-change}` : '0'}
+              </Typography>
+              <Typography variant="body2">
+                {t(`catalogue.movement.${kind}`)}, {person}
+                <Box component="span" sx={{ display: 'block', color: 'text.secondary' }}>
+                  {day(occurredAt)}
+                  {note !== null && `, ${note}`}
+                </Box>
+              </Typography>
+              <Typography sx={{ textAlign: 'right' }}>{stockAfter}</Typography>
+            </Box>
+          ))}
+        </Box>
+      </Box>
+      {ordering && (
+        <OrderDialog
+          wanted={[{ partId: item.id, name, quantity: Math.max(1, item.reorderPoint + 1 - free - item.onOrder) }]}
+          onClose={() => setOrdering(false)}
+        />
+      )}
+    </Stack>
+  )
+}
+
+function Figure({ value, label, low = false }: { value: number; label: string; low?: boolean }) {
+  return (
+    <Box sx={{ textAlign: 'right', minWidth: 60 }}>
+      <Typography
+        sx={{
+          fontSize: 30,
+          fontWeight: 700,
+          lineHeight: 1.1,
+          fontVariantNumeric: 'tabular-nums',
+          color: low ? ink('madder') : 'inherit',
+        }}
+      >
+        {value}
+      </Typography>
+      <Typography variant="body2" color="textSecondary">
+        {label}
+      </Typography>
+    </Box>
+  )
+}
+
+/** Writes down how many came, were used, or are there. */
+function Movement({ item, kind, onDone }: { item: CatalogueItem; kind: MovementKind; onDone: () => void }) {
+  const { t } = useTranslation()
+  const [quantity, setQuantity] = useState('')
+  const [note, setNote] = useState('')
+  const { wrong, setWrong, busy, write } = usePartWrite()
+  const save = async (): Promise<void> => {
+    const typed = quantity.trim()
+    if (!/^[-−]?\d+$/.test(typed)) {
+      setWrong({ quantity: t('problems.number-whole') })
+      return
+    }
+    const written = await write(() =>
+      ask(endpoints.moveStock, {
+        params: { id: item.id },
+        key: v7(),
+        body: { id: v7(), kind, quantity: Number(typed.replace('−', '-')), note: note.trim() === '' ? null : note },
+      }),
+    )
+    if (written) onDone()
+  }
+  return (
+    <Stack
+      component="form"
+      noValidate
+      direction={{ xs: 'column', sm: 'row' }}
+      sx={{ gap: 1.5, alignItems: 'flex-start' }}
+      onSubmit={(event) => {
+        event.preventDefault()
+        void save()
+      }}
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape') return
+        event.stopPropagation()
+        onDone()
+      }}
+    >
+      <TextField
+        autoFocus
+        label={t(`catalogue.quantity.${kind}`)}
+        value={quantity}
+        onChange={(event) => setQuantity(event.target.value)}
+        error={wrong['quantity'] !== undefined || wrong[''] !== undefined}
+        helperText={wrong['quantity'] ?? wrong['']}
+        slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+        sx={{ width: 230 }}
+      />
+      <TextField
+        label={t('catalogue.note')}
+        value={note}
+        onChange={(event) => setNote(event.target.value)}
+        error={wrong['note'] !== undefined}
+        helperText={wrong['note']}
+        sx={{ flex: 1 }}
+      />
+      <Button type="submit" variant="contained" disabled={busy} sx={{ height: 56 }}>
+        {t('catalogue.write')}
+      </Button>
+    </Stack>
+  )
+}
+
+/** What is known of a part, to be changed; where somebody else was faster, both stand side by side. */
+function PartForm({ item, systems }: { item: CatalogueItem; systems: readonly DriveSystem[] }) {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  const { tell } = useSurroundings()
+  const [typed, setTyped] = useState<PartCells>({})
+  const [newer, setNewer] = useState<CatalogueItem | null>(null)
+  const { wrong, setWrong, busy, write } = usePartWrite()
+  const cells = { ...item.cells, ...typed }
+  const changed = Object.keys(typed).some((field) => typed[field] !== item.cells[field])
+  const save = async (): Promise<void> => {
+    const written = await write(
+      () =>
+        ask(endpoints.changePart, {
+          params: { id: item.id },
+          version: newer?.version ?? item.version,
+          body: { cells: { ...(newer?.cells ?? item.cells), ...typed } },
+        }),
+      ({ problem }) => {
+        if (problem.status !== 412) return false
+        setNewer(problem.current as CatalogueItem)
+        return true
+      },
+    )
+    if (!written) return
+    setTyped({})
+    setNewer(null)
+    tell(t('catalogue.saved'))
+  }
+  const remove = async (): Promise<void> => {
+    if (await write(() => ask(endpoints.removePart, { params: { id: item.id }, version: item.version })))
+      void navigate('/catalogue')
+  }
+  const beside = Object.fromEntries(
+    Object.keys(typed)
+      .filter((field) => newer !== null && newer.cells[field] !== item.cells[field])
+      .map((field) => [field, t('catalogue.newerValue', { value: newer?.cells[field] ?? '' })]),
+  )
+  return (
+    <Box
+      component="form"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault()
+        void save()
+      }}
+    >
+      {newer && (
+        <Alert severity="warning" sx={{ mb: 1.5 }}>
+          {t('catalogue.newer')}
+        </Alert>
+      )}
+      <PartFields
+        kind={item.kind}
+        cells={cells}
+        wrong={wrong}
+        beside={beside}
+        systems={systems}
+        withStock={false}
+        onChange={(field, value) => {
+          setTyped({ ...typed, [field]: value })
+          setWrong({})
+        }}
+      />
+      <Stack direction="row" sx={{ mt: 2, gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
+        <Button type="submit" variant="contained" disabled={busy || !changed}>
+          {t('catalogue.save')}
+        </Button>
+        <Button variant="text" color="error" disabled={busy} onClick={() => void remove()}>
+          {t('catalogue.remove')}
+        </Button>
+        {wrong[''] !== undefined && (
+          <Typography role="alert" color="error">
+            {wrong['']}
+          </Typography>
+        )}
+      </Stack>
+    </Box>
+  )
+}

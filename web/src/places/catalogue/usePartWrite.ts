@@ -1,0 +1,39 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { ProblemError } from '../../api/client.ts'
+import { keys } from '../../api/queries.ts'
+
+/** What was refused, in words, by field; under no name what concerns no field. */
+export type Wrong = Readonly<Record<string, string>>
+
+/** Writes to the catalogue or its stock: what is wrong comes back at its field, and everything that shows parts is fresh after. */
+export function usePartWrite() {
+  const { t } = useTranslation()
+  const client = useQueryClient()
+  const [wrong, setWrong] = useState<Wrong>({})
+  const [busy, setBusy] = useState(false)
+  /** @returns whether it was written; the problem goes to `refused`, if it is wanted there */
+  const write = async (job: () => Promise<unknown>, refused?: (problem: ProblemError) => boolean): Promise<boolean> => {
+    setBusy(true)
+    setWrong({})
+    try {
+      await job()
+      await client.invalidateQueries({ queryKey: keys.catalogue })
+      await client.invalidateQueries({ queryKey: ['bike'] })
+      return true
+    } catch (error) {
+      if (!(error instanceof ProblemError)) setWrong({ '': t('app.offline') })
+      else if (refused?.(error) !== true)
+        setWrong(
+          error.problem.fields
+            ? Object.fromEntries(error.problem.fields.map(({ path, detail }) => [path, detail]))
+            : { '': error.problem.detail },
+        )
+      return false
+    } finally {
+      setBusy(false)
+    }
+  }
+  return { wrong, setWrong, busy, write }
+}

@@ -1,0 +1,38 @@
+import { Box, Stack, Typography } from '@mui/material'
+import { useEffect } from 'react'
+import { useTranslation } from 'react-i18next'
+import { useSearchParams } from 'react-router'
+import { useOrders } from '../../api/queries.ts'
+import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { PartsTabs } from '../parts/PartsTabs.tsx'
+import { OrderCard } from './OrderCard.tsx'
+
+/** What is on its way from the supplier, and what came. */
+export function OrdersPlace() {
+  const { t } = useTranslation()
+  const [search] = useSearchParams()
+  const orders = useOrders()
+  useEffect(() => {
+    document.title = `${t('orders.heading')} – ${t('app.name')}`
+  }, [t])
+  return (
+    <Box sx={{ px: 2.75, pt: 1.5, pb: 3, maxWidth: 980 }}>
+      <Stack
+        direction="row"
+        sx={{ justifyContent: 'space-between', alignItems: 'center', gap: 2, flexWrap: 'wrap', mb: 1 }}
+      >
+        <Typography variant="h1">{t('orders.heading')}</Typography>
+        <PartsTabs now="orders" bikeId={search.get('bike') ?? undefined} />
+      </Stack>
+      {orders.isPending ? (
+        <Loading />
+      ) : !orders.data ? (
+        <Failure error={orders.error} again={() => void orders.refetch()} />
+      ) : orders.data.length === 0 ? (
+        <Empty>{t('orders.none')}</Empty>
+      ) : (
+        orders.data.map((order) => <OrderCard key={order.id} order={order} />)
+      )}
+    </Box>
+  )
+}

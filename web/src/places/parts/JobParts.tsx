@@ -1,0 +1,171 @@
+import { Box, Button, Stack, Typography } from '@mui/material'
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { v7 } from 'uuid'
+import type { WantedPart } from '@pelrin/core'
+import { endpoints, type KeptParts } from '@pelrin/contract'
+import { ask, ProblemError } from '../../api/client.ts'
+import { keys } from '../../api/queries.ts'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { ink } from '../../theme/theme.ts'
+import { priceText } from './partLook.ts'
+
+/** One line of a job's parts, as it is kept or would be. */
+export interface JobLine extends WantedPart {
+  readonly name: string
+  readonly price: number | null
+  /** Pieces that lie here for it. */
+  readonly here: number
+  readonly onOrder: number
+}
+
+/** Keeps a bike's parts and lets them go; says in words what stood in the way. */
+export function useKeeping(bikeId: string) {
+  const { t } = useTranslation()
+  const client = useQueryClient()
+  const [wrong, setWrong] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+  const run = async (write: () => Promise<unknown>): Promise<void> => {
+    setBusy(true)
+    setWrong(null)
+    try {
+      await write()
+    } catch (error) {
+      setWrong(error instanceof ProblemError ? (error.problem.fields?.[0]?.detail ?? error.message) : t('app.offline'))
+    } finally {
+      await client.invalidateQueries({ queryKey: keys.parts(bikeId) })
+      await client.invalidateQueries({ queryKey: keys.catalogue })
+      setBusy(false)
+    }
+  }
+  return {
+    wrong,
+    busy,
+    keep: (pitches: number | null, lines: readonly WantedPart[]) =>
+      run(() =>
+        ask(endpoints.keepParts, {
+          params: { id: bikeId },
+          key: v7(),
+          body: {
+            id: v7(),
+            pitches,
+            lines: lines.map(({ partId, quantity, included }) => ({ id: v7(), partId, quantity, included })),
+          },
+        }),
+      ),
+    letGo: ({ id, version }: KeptParts) => run(() => ask(endpoints.dropParts, { params: { id }, version })),
+  }
+}
+
+/** What of a line is neither here nor coming. */
+export const missingOf = ({ included, quantity, here, onOrder }: JobLine): number =>
+  included ? 0 : Math.max(0, quantity - here - onOrder)
+
+/** Parts of the job on this bike: what they are, whether they lie here, what they cost. */
+export function JobParts({
+  lines,
+  kept,
+  differs,
+  busy,
+  wrong,
+  onKeep,
+  onLetGo,
+  onOrder,
+}: {
+  lines: readonly JobLine[]
+  kept: KeptParts | null
+  /** What is chosen now is not what is kept. */
+  differs: boolean
+  busy: boolean
+  wrong: string | null
+  onKeep: () => void
+  onLetGo: () => void
+  onOrder: () => void
+}) {
+  const { t } = useTranslation()
+  const paid = lines.filter(({ included }) => !included)
+  const cost = paid.some(({ price }) => price === null)
+    ? null
+    : paid.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
+  const missing = lines.some((line) => missingOf(line) > 0)
+  const title = kept ? t('parts.keptTitle', { pitches: kept.pitches ?? 0, by: kept.by }) : t('parts.jobTitle')
+  return (
+    <Stack
+      component="section"
+      aria-label={kept ? t('parts.kept') : t('parts.jobTitle')}
+      direction={{ xs: 'column', sm: 'row' }}
+      sx={{ borderTop: `1.5px solid ${ink('edge')}`, py: 1, gap: 2, alignItems: { sm: 'flex-end' } }}
+    >
+      <Box sx={{ flex: 1, minWidth: 0 }}>
+        <Typography variant="h3" component="h2" color="textSecondary">
+          {title}
+        </Typography>
+        <Box component="ul" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+          {lines.map((line) => (
+            <Box
+              component="li"
+              key={line.partId}
+              sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 190px) 76px', gap: 1.5 }}
+            >
+              <Typography noWrap sx={{ fontWeight: 600 }}>
+                {line.quantity > 1 && `${line.quantity} × `}
+                {line.name}
+              </Typography>
+              <Typography
+                noWrap
+                sx={{
+                  color: missingOf(line) > 0 ? ink('madder') : 'text.secondary',
+                  fontWeight: missingOf(line) > 0 ? 600 : 400,
+                }}
+              >
+                {standing(line)}
+              </Typography>
+              <Typography sx={{ textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>
+                {line.included ? '' : priceText(line.price === null ? null : line.price * line.quantity, t)}
+              </Typography>
+            </Box>
+          ))}
+        </Box>
+        {wrong !== null && (
+          <Typography role="alert" color="error">
+            {wrong}
+          </Typography>
+        )}
+      </Box>
+      <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap', justifyContent: 'flex-end' }}>
+        <Typography sx={{ fontSize: 22, fontWeight: 700, fontVariantNumeric: 'tabular-nums', px: 1 }}>
+          {cost === null ? t('parts.noPrice') : priceText(cost, t)}
+        </Typography>
+        {kept && (
+          <Button variant="outlined" disabled={busy} onClick={onLetGo} sx={{ gap: 1, px: 1.5 }}>
+            {t('parts.letGo')} <KeyCap>X</KeyCap>
+          </Button>
+        )}
+        {missing && (
+          <Button variant={kept ? 'contained' : 'outlined'} disabled={busy} onClick={onOrder} sx={{ gap: 1, px: 1.5 }}>
+            {t('parts.order')} <KeyCap>O</KeyCap>
+          </Button>
+        )}
+        {(!kept || differs) && (
+          <Button
+            variant={kept ? 'outlined' : 'contained'}
+            disabled={busy || lines.length === 0}
+            onClick={onKeep}
+            sx={{ gap: 1, px: 1.5 }}
+          >
+            {t(kept ? 'parts.keepInstead' : 'parts.keep')} <KeyCap>K</KeyCap>
+          </Button>
+        )}
+      </Stack>
+    </Stack>
+  )
+
+  function standing(line: JobLine): string {
+    if (line.included) return t('parts.inItsBox')
+    const missingNow = missingOf(line)
+    if (missingNow > 0)
+      return line.here > 0 ? t('parts.someMissing', { count: missingNow, here: line.here }) : t('parts.missing')
+    return line.here < line.quantity ? t('parts.coming') : t('parts.hereFor')
+  }
+}
