@@ -28,6 +28,8 @@ test('parts for a derailleur bike are chosen by keyboard, with every reason', as
     await expect(chains.getByRole('option').nth(0)).toHaveAttribute('aria-selected', 'true')
     await page.keyboard.press('Shift+ArrowDown')
     await expect(joints.getByRole('option').nth(1)).toHaveAttribute('aria-selected', 'true')
+    await page.keyboard.press('Shift+ArrowUp')
+    await expect(joints.getByRole('option').nth(0)).toHaveAttribute('aria-selected', 'true')
   })
   await test.step('fewer pitches close gears, and say which', async () => {
     await expect(page.getByText('Every gear can be ridden.')).toBeVisible()

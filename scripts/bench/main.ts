@@ -8,7 +8,7 @@ import { finished } from 'node:stream/promises'
 import pg from 'pg'
 import { pino } from 'pino'
 import { v7 } from 'uuid'
-import { crossing, fitWear, nextCheck, probabilityOverAt } from '@pelrin/core'
+import { crossing, fitWear, matchForBike, nextCheck, probabilityOverAt } from '@pelrin/core'
 import { createApp } from '@pelrin/server/app'
 import { inShop, loadDemo, migrateUp, openDatabase } from '@pelrin/server/db'
 import { openForServing } from '../../server/src/db/connection.ts'
@@ -17,6 +17,7 @@ import { readRideFile } from '../../server/src/imports/readFile.ts'
 import { Threads } from '../../server/src/jobs/threads.ts'
 import { startCluster } from '../postgres/cluster.ts'
 import { say } from '../plain.ts'
+import { catalogueOf, DRIVE } from './catalogue.ts'
 
 /**
  * `npm run bench [-- --large]`: how fast forecasts, imports and the server are on this machine, each beside a bare floor of
@@ -83,6 +84,32 @@ for (const count of [100, 1_000, ...(large ? [10_000] : [])]) {
   )
 }
 await pool.close()
+
+// --- parts ---
+section('Matching parts', ['what', 'parts', 'p50', 'p95', 'floor: sorting them by name', 'ratio'])
+for (const count of [100, 1_000, 10_000]) {
+  const catalogue = catalogueOf(count)
+  const all = [...catalogue.chains, ...catalogue.joints]
+  const times = { match: [] as number[], sort: [] as number[] }
+  for (let i = 0; i < 60; i++) {
+    let began = performance.now()
+    matchForBike({ wants: DRIVE }, catalogue)
+    times.match.push(performance.now() - began)
+    began = performance.now()
+    all.toSorted((a, b) => (a.name < b.name ? -1 : 1))
+    times.sort.push(performance.now() - began)
+  }
+  // The first runs find nothing compiled yet.
+  const [match = [], sort = []] = [times.match, times.sort].map((one) => one.slice(10).sort((a, b) => a - b))
+  row(
+    'chains and joints for one bike, every rule of each, ranked',
+    String(count),
+    ms(match[25]!),
+    ms(match[47]!),
+    ms(sort[25]!),
+    (match[25]! / sort[25]!).toFixed(1),
+  )
+}
 
 // --- imports ---
 const folder = mkdtempSync(join(tmpdir(), 'pelrin-bench-'))

@@ -134,6 +134,27 @@ const ORDER: readonly Outcome[] = ['fits', 'caution', 'not-known', 'does-not-fit
 export const worstOutcome = (outcomes: readonly { readonly outcome: Outcome }[]): Outcome =>
   ORDER[Math.max(0, ...outcomes.map(({ outcome }) => ORDER.indexOf(outcome)))]!
 
+/** How a part stands by its rules, without their reasons. */
+export interface Weight {
+  readonly outcome: Outcome
+  /** How many rules are to be minded; 0 of what is excluded, where none was counted further. */
+  readonly cautions: number
+}
+
+/** What the rules come to, asked one after the other until one excludes: of a large catalogue most fall at the first. */
+export function weigh<Facts>(rules: readonly Rule<Facts, string>[], facts: Facts): Weight {
+  let worst = 0
+  let cautions = 0
+  for (const { decide } of rules) {
+    const said = decide(facts)
+    if (!said) continue
+    if (said.outcome === 'does-not-fit') return { outcome: 'does-not-fit', cautions: 0 }
+    if (said.outcome === 'caution') cautions++
+    worst = Math.max(worst, ORDER.indexOf(said.outcome))
+  }
+  return { outcome: ORDER[worst]!, cautions }
+}
+
 /** What every rule says that has something to say. */
 export function decideAll<Facts, Id extends string>(
   rules: readonly Rule<Facts, Id>[],

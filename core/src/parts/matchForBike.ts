@@ -6,9 +6,9 @@ import {
   factsWanted,
   judgeChain,
   judgeJoint,
-  matchChains,
   matchJoints,
   newJoint,
+  siftChains,
   removalsAYear,
   type FactWanted,
   type JointQuery,
@@ -72,10 +72,9 @@ export function matchForBike(
   { wants, chainId, ask, closedBefore, school = 'strict', assumed = DEFAULTS }: MatchQuestion,
   { chains, joints }: Catalogue,
 ): BikeMatch {
-  const ranked = matchChains(wants, chains)
-  const notExcluded = ranked.filter(({ outcome }) => outcome !== 'does-not-fit')
+  const { standing, excluded, best } = siftChains(wants, chains)
   const named = namedLike(ask)
-  const chosen = chainId === undefined ? notExcluded[0]?.part : chains.find(({ id }) => id === chainId)
+  const chosen = chainId === undefined ? standing[0]?.part : chains.find(({ id }) => id === chainId)
   const query: JointQuery | undefined = chosen && {
     chain: chosen,
     newChain: closedBefore === undefined,
@@ -93,16 +92,16 @@ export function matchForBike(
   ]
   return {
     chains: askedFirst(
-      ranked.slice(0, SHOWN),
+      best(SHOWN).map((chain) => judgeChain(wants, chain)),
       named(chains).map((chain) => judgeChain(wants, chain)),
       ({ part }) => part.id,
     ),
-    chainsInAll: ranked.length,
-    chainsExcluded: ranked.length - notExcluded.length,
+    chainsInAll: chains.length,
+    chainsExcluded: excluded,
     chainId: chosen?.id ?? null,
     joints: query
       ? askedFirst(
-          matchJoints(query, candidates).slice(0, SHOWN),
+          matchJoints(query, candidates, SHOWN),
           [
             // What is on it now is judged before anything new.
             ...(present && present.model !== 're-press' ? [judgeJoint(query, present)] : []),
@@ -112,7 +111,10 @@ export function matchForBike(
         )
       : [],
     jointsInAll: joints.length,
-    wanted: factsWanted(notExcluded),
+    // Nothing else waits for a fact.
+    wanted: factsWanted(
+      standing.filter(({ outcome }) => outcome === 'not-known').map(({ part }) => judgeChain(wants, part)),
+    ),
   }
 }
 

@@ -3,6 +3,7 @@ import type { Assumptions } from '../assumptions.ts'
 import { CHAIN_RULES, type ChainRuleId } from './chainRules.ts'
 import {
   decideAll,
+  weigh,
   worstOutcome,
   type ChainModel,
   type JointModel,
@@ -10,6 +11,7 @@ import {
   type PartsDrive,
   type PartsFact,
   type RuleOutcome,
+  type Weight,
 } from './describe.ts'
 import { linksAYear, type HabitCost } from './habit.ts'
 import { JOINT_RULES, type JointCandidate, type JointFacts, type JointRuleId } from './jointRules.ts'
@@ -42,19 +44,62 @@ export const judgeChain = (drive: PartsDrive, chain: ChainModel): JudgedChain =>
 
 const RANK: Readonly<Record<Outcome, number>> = { fits: 0, caution: 1, 'not-known': 2, 'does-not-fit': 3 }
 
-/** Lists with the first on top; the last decides by what never changes, so that the catalogue's order does not. */
-const by =
-  <T>(...keys: readonly ((one: T) => number | string)[]) =>
-  (a: T, b: T): number => {
-    for (const key of keys) {
-      const [x, y] = [key(a), key(b)]
-      if (x !== y) return x < y ? -1 : 1
-    }
-    return 0
-  }
+/** A part with how it stands; what every rule says of it is judged on demand. */
+export interface Ranked<Part> extends Weight {
+  readonly part: Part
+}
 
-const cautions = (rules: readonly RuleOutcome[]): number => rules.filter(({ outcome }) => outcome === 'caution').length
+/** What parts are ordered by, compared one key after the other: smaller first. */
+type Keys = readonly (number | string)[]
+
+/** Sorts by keys worked out once a part; the last of them decide by what never changes, so that the catalogue's order does not. */
+function byKeys<T>(list: readonly T[], keysOf: (one: T) => Keys): T[] {
+  return list
+    .map((one) => ({ one, keys: keysOf(one) }))
+    .sort((a, b) => {
+      for (let i = 0; i < a.keys.length; i++) {
+        const [x, y] = [a.keys[i]!, b.keys[i]!]
+        if (x !== y) return x < y ? -1 : 1
+      }
+      return 0
+    })
+    .map(({ one }) => one)
+}
+
 const priceOf = (price: number | null): number => price ?? Infinity
+
+/** Parts by how they stand: what is not excluded in its order, and the rest, to be put in order only where it is wanted. */
+export interface Sifted<Part> {
+  /** The best first. */
+  readonly standing: readonly Ranked<Part>[]
+  /** How many are excluded. */
+  readonly excluded: number
+  /** The best so many, the excluded among them where there are no others. */
+  readonly best: (most: number) => readonly Part[]
+}
+
+function sift<Part>(
+  parts: readonly Part[],
+  weightOf: (part: Part) => Weight,
+  keysOf: (ranked: Ranked<Part>) => Keys,
+): Sifted<Part> {
+  const weighed: Ranked<Part>[] = []
+  const out: Ranked<Part>[] = []
+  for (const part of parts) {
+    // Field by field: copying objects would take longer than the rules do.
+    const { outcome, cautions } = weightOf(part)
+    ;(outcome === 'does-not-fit' ? out : weighed).push({ part, outcome, cautions })
+  }
+  const standing = byKeys(weighed, keysOf)
+  return {
+    standing,
+    excluded: out.length,
+    best: (most) => {
+      const rest = standing.length >= most ? [] : byKeys(out, keysOf)
+      return [...standing, ...rest].slice(0, most).map(({ part }) => part)
+    },
+  }
+}
 
 /**
  * Chains for a drive, the best first: by what the rules say, then how many cautions, the drivetrain's own level, what is
@@ -62,21 +107,26 @@ const priceOf = (price: number | null): number => price ?? Infinity
  *
  * @param chains in any order: it changes nothing
  */
-export function matchChains(drive: PartsDrive, chains: readonly ChainModel[]): JudgedChain[] {
-  return chains
+export const siftChains = (drive: PartsDrive, chains: readonly ChainModel[]): Sifted<ChainModel> =>
+  sift(
+    chains,
+    (chain) => weigh(CHAIN_RULES, { drive, chain }),
+    ({ part, outcome, cautions }) => [
+      RANK[outcome],
+      cautions,
+      drive.level !== null && part.level === drive.level ? 0 : 1,
+      part.stock > 0 ? 0 : 1,
+      priceOf(part.price),
+      part.name,
+      part.id,
+    ],
+  )
+
+/** The best chains of {@link siftChains} with what every rule says of each. @param most as many as are wanted */
+export const matchChains = (drive: PartsDrive, chains: readonly ChainModel[], most = Infinity): JudgedChain[] =>
+  siftChains(drive, chains)
+    .best(most)
     .map((chain) => judgeChain(drive, chain))
-    .sort(
-      by(
-        ({ outcome }) => RANK[outcome],
-        ({ rules }) => cautions(rules),
-        ({ part }) => (drive.level !== null && part.level === drive.level ? 0 : 1),
-        ({ part }) => (part.stock > 0 ? 0 : 1),
-        ({ part }) => priceOf(part.price),
-        ({ part }) => part.name,
-        ({ part }) => part.id,
-      ),
-    )
-}
 
 /** What comes with the chain before what can be opened again, that before a pin, and the old pin last. */
 function kindRank({ jointInBox }: ChainModel, { model }: JointCandidate): number {
@@ -102,26 +152,36 @@ export function judgeJoint(query: JointQuery, joint: JointCandidate): JudgedJoin
 
 /**
  * Joints for a chain, the best first: by what the rules say, then cautions; a chain that comes off often ranks links that
- * can be used again first; then the kind that comes in the chain's box, what can be opened again,
- * the chain's own maker, stock and price. What
- * does not fit comes last.
+ * can be used again first; then the kind that comes in the chain's box, what can be opened again, the chain's own maker,
+ * stock and price. What does not fit comes last.
+ *
+ * @param most as many as are wanted
  */
-export function matchJoints(query: JointQuery, joints: readonly JointCandidate[]): JudgedJoint[] {
-  return joints
+export function matchJoints(query: JointQuery, joints: readonly JointCandidate[], most = Infinity): JudgedJoint[] {
+  const { removalsAYear: removals = 0, assumed = DEFAULTS, chain, newChain, speeds, school, care, ends } = query
+  return sift(
+    joints,
+    ends === undefined
+      ? (joint) => weigh(JOINT_RULES, { chain, newChain, speeds, school, care, assumed, joint })
+      : (joint) => weigh(JOINT_RULES, { chain, newChain, speeds, school, care, ends, assumed, joint }),
+    ({ part, outcome, cautions }) => {
+      const { model } = part
+      const start = [RANK[outcome], cautions]
+      if (model === 're-press') return [...start, 0, kindRank(query.chain, part), 0, 0, Infinity, '', '']
+      return [
+        ...start,
+        removals === 0 ? 0 : (linksAYear(model, removals).linksAYear ?? 0),
+        kindRank(query.chain, part),
+        model.maker === query.chain.maker ? 0 : 1,
+        model.stock > 0 ? 0 : 1,
+        priceOf(model.price),
+        model.name,
+        model.id,
+      ]
+    },
+  )
+    .best(most)
     .map((joint) => judgeJoint(query, joint))
-    .sort(
-      by(
-        ({ outcome }) => RANK[outcome],
-        ({ rules }) => cautions(rules),
-        ({ habit }) => (habit === null ? 0 : (habit.linksAYear ?? 0)),
-        ({ part }) => kindRank(query.chain, part),
-        ({ part }) => (part.model === 're-press' || part.model.maker === query.chain.maker ? 0 : 1),
-        ({ part }) => (part.model === 're-press' || part.model.stock > 0 ? 0 : 1),
-        ({ part }) => (part.model === 're-press' ? Infinity : priceOf(part.model.price)),
-        ({ part }) => (part.model === 're-press' ? '' : part.model.name),
-        ({ part }) => (part.model === 're-press' ? '' : part.model.id),
-      ),
-    )
 }
 
 /** A fact that is not known, and what it would decide. */
@@ -143,14 +203,10 @@ export function factsWanted(list: readonly Judged<unknown, string>[]): FactWante
     }
     for (const { rule, missing: fact } of rules) if (fact) wanted.get(fact)!.rules.add(rule)
   }
-  return [...wanted]
-    .map(([fact, { rules, parts }]) => ({ fact, rules: [...rules], parts }))
-    .sort(
-      by(
-        ({ parts }) => -parts,
-        ({ fact }) => fact,
-      ),
-    )
+  return byKeys(
+    [...wanted].map(([fact, { rules, parts }]) => ({ fact, rules: [...rules], parts })),
+    ({ parts, fact }) => [-parts, fact],
+  )
 }
 
 /** How often a chain comes off in a year by its care. */

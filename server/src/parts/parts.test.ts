@@ -104,6 +104,44 @@ describe('parts for a bike', () => {
   })
 })
 
+describe('what a chain is closed with', () => {
+  const see = async (text: string, body: Record<string, unknown>) =>
+    shop.device.ask(endpoints.seeJoint, { params: { id: await idOf(text) }, body: { id: v7(), ...body } })
+  it('is known of most, with its closings', async () => {
+    const { present, presentChainId } = await partsOf('courier')
+    expect(present).toMatchObject({ kind: 'link', closings: 5, firm: true, model: { speeds: [12] } })
+    expect(presentChainId).not.toBeNull()
+  })
+  it('is written down as it is seen, and judged when the chain is to be closed again', async () => {
+    const { joints } = await partsOf('courier')
+    const varrow = joints.find(({ part }) => part.model !== 're-press' && part.model.maker === 'Varrow')!.part
+    const partId = varrow.model === 're-press' ? '' : varrow.model.id
+    expect((await see('courier', { kind: 'link', partId, closings: 5, firm: true })).status).toBe(200)
+    const strict = await partsOf('courier', { joints: 'on' })
+    expect(strict.joints[0]).toMatchObject({ outcome: 'does-not-fit', part: { closings: 5 } })
+    const byFeel = await partsOf('courier', { joints: 'on', school: 'by-feel' })
+    expect(byFeel.joints[0]?.outcome).toBe('caution')
+    await see('courier', { kind: 'pin' })
+    expect((await partsOf('courier')).present).toMatchObject({ kind: 'pin', model: null, closings: null })
+  })
+  it('that is no such part, or closed less than never, is refused at its field', async () => {
+    const chain = (await partsOf('courier')).chains[0]!.part.id
+    const wrong = await see('courier', { kind: 'link', partId: chain })
+    expect(wrong.problem.fields?.[0]).toMatchObject({ path: 'partId', code: 'part-unknown' })
+    const negative = await see('courier', { kind: 'link', closings: -1 })
+    expect(negative.problem.fields?.[0]).toMatchObject({ path: 'closings', code: 'closings-range' })
+  })
+})
+
+describe('a tandem', () => {
+  it('has a second chain of its own length, over two rings', async () => {
+    const timing = await partsOf('tandem', { of: 'timing' })
+    expect(timing.pitches).toBe(150)
+    expect(timing.chains[0]?.part.speeds).toEqual([1])
+    expect((await partsOf('tandem')).pitches).toBe(114)
+  })
+})
+
 describe('what the shop assumes', () => {
   it('goes into the length a bike’s parts are matched for', async () => {
     const before = (await partsOf('courier')).pitches!
@@ -153,6 +191,8 @@ describe('a drive', () => {
     ['a chainstay in inches', { chainstayMm: 16.5 }, 'chainstayMm', 'chainstay-inches'],
     ['an axle the wrong way round', { axleMm: { from: 440, to: 420 } }, 'axleMm', 'axle-order'],
     ['one pulley', { pulleys: [11] }, 'pulleys', 'pulleys-two'],
+    ['a timing chain over one ring', { timing: { teeth: [40], fromMm: 690, toMm: 714 } }, 'timing.teeth', 'timing-two'],
+    ['cranks in inches', { timing: { teeth: [40, 40], fromMm: 27, toMm: 28 } }, 'timing', 'timing-short'],
     ['four rings', { fronts: [20, 30, 40, 50] }, 'fronts', 'rings-many'],
     ['a system there is not', { systemId: '0192c7f2-5340-7b38-85ad-000000000000' }, 'systemId', 'system-unknown'],
   ])('with %s is refused at its field, with what to do', async (_, body, path, code) => {

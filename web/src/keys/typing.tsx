@@ -106,8 +106,16 @@ export function TypingProvider({ children }: { children: ReactNode }) {
       registry.takeAhead()
       action.run()
     }
+    // A dialog keeps its Escape to itself: seen on its way in, it ends the word all the same.
+    const onWayIn = (event: KeyboardEvent): void => {
+      if (event.key === 'Escape' || event.key === 'Enter') acted = null
+    }
+    window.addEventListener('keydown', onWayIn, true)
     window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
+    return () => {
+      window.removeEventListener('keydown', onWayIn, true)
+      window.removeEventListener('keydown', onKey)
+    }
   }, [navigate, registry])
 
   return <TypingContext value={registry}>{children}</TypingContext>

@@ -30,7 +30,7 @@ export async function loadJoints(
   const events: JointEventRow[] = []
   for (const [i, { chainId, partId, from, waxed }] of fitted.entries()) {
     const chain = byId.get(partId)
-    if (!chain || i % UNLOOKED === UNLOOKED - 1) continue
+    if (!chain || (!waxed && i % UNLOOKED === UNLOOKED - 1)) continue
     const speeds = (chain.facts as Pick<JointModel, 'speeds'>).speeds
     const part = parts.find(
       ({ kind, maker, facts }) =>

@@ -24,6 +24,7 @@ export const catalogue = {
   choose: 'Choose a part on the left, or begin a new one.',
   column: { part: 'Part', here: 'Here', kept: 'Kept', coming: 'Coming', price: 'Price' },
   speeds: '{{speeds}}-speed',
+  singleSpeed: 'single speed',
   teeth: '{{teeth}} teeth',
   here: 'Here',
   keptFor: 'Kept for',

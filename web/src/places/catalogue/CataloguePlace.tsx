@@ -23,7 +23,7 @@ import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
 import { ink } from '../../theme/theme.ts'
 import { OrderDialog } from '../orders/OrderDialog.tsx'
-import { priceText } from '../parts/partLook.ts'
+import { priceText, speedsText } from '../parts/partLook.ts'
 import { PartsTabs } from '../parts/PartsTabs.tsx'
 import { AddPartDialog } from './AddPartDialog.tsx'
 import { PartPane, type MovementKind } from './PartPane.tsx'
@@ -348,7 +348,7 @@ function PartRow({
           sx={{ display: 'block', lineHeight: 1.2 }}
         >
           {t(`catalogue.kind.${kind}`)}
-          {speeds.length > 0 && `, ${t('catalogue.speeds', { speeds: speeds.join(', ') })}`}
+          {speeds.length > 0 && `, ${speedsText(speeds, t)}`}
         </Typography>
       </Box>
       <Box sx={{ textAlign: 'right', flexShrink: 0 }}>

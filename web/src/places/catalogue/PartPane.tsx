@@ -12,7 +12,7 @@ import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ink } from '../../theme/theme.ts'
 import { OrderDialog } from '../orders/OrderDialog.tsx'
 import { useKeeping } from '../parts/JobParts.tsx'
-import { priceText } from '../parts/partLook.ts'
+import { priceText, speedsText } from '../parts/partLook.ts'
 import { PartFields } from './PartFields.tsx'
 import { usePartWrite } from './usePartWrite.ts'
 
@@ -64,7 +64,7 @@ export function PartPane({
           <Typography color="textSecondary">
             {[
               t(`catalogue.kind.${item.kind}`),
-              ...(item.speeds.length > 0 ? [t('catalogue.speeds', { speeds: item.speeds.join(', ') })] : []),
+              ...(item.speeds.length > 0 ? [speedsText(item.speeds, t)] : []),
               priceText(item.price, t),
             ].join(', ')}
           </Typography>

@@ -8,6 +8,8 @@ import { keys } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
+import { fieldsOfDrive, type DriveFields } from './driveFrom.ts'
+import { FromElsewhere } from './FromElsewhere.tsx'
 
 /** Numbers as typed, apart by blanks, commas or hyphens. */
 const typedTeeth = (typed: string): number[] =>
@@ -33,20 +35,8 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
   const client = useQueryClient()
   const { tell } = useSurroundings()
   const { drive } = parts
-  const shown = (value: number | null): string => (value === null ? '' : String(value))
-  const [fields, setFields] = useState<Record<string, string>>({
-    speeds: String(drive.speeds),
-    fronts: drive.fronts.join(' '),
-    sprockets: drive.sprockets.join(' '),
-    systemId: drive.system?.id ?? UNKNOWN,
-    level: drive.level ?? '',
-    ringWidth: drive.ringWidth ?? UNKNOWN,
-    suspension: drive.suspension,
-    pulleys: drive.pulleys?.join(' ') ?? '',
-    axleFrom: shown(drive.axleMm?.from ?? null),
-    axleTo: shown(drive.axleMm?.to ?? null),
-    ...Object.fromEntries(NUMBERS.map((field) => [field, shown(drive[field])])),
-  })
+  const [fields, setFields] = useState<DriveFields>(() => fieldsOfDrive(drive))
+  const [tandem, setTandem] = useState(drive.timing !== null)
   const [flags, setFlags] = useState({
     motor: drive.motor,
     takenOff: drive.takenOff,
@@ -55,23 +45,27 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
   const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({})
   const [busy, setBusy] = useState(false)
   const field = (name: string): string => fields[name] ?? ''
-  const set = (name: string, value: string): void => {
-    setFields({ ...fields, [name]: value })
+  const take = (taken: DriveFields): void => {
+    setFields({ ...fields, ...taken })
     setWrong({})
   }
+  const set = (name: string, value: string): void => take({ [name]: value })
   const numberOf = (name: string): number | null =>
     field(name).trim() === '' ? null : (typedNumber(field(name)) ?? NaN)
   /** What is no number at all: it would not even arrive. */
   const notNumbers = (): Record<string, string> => ({
     ...Object.fromEntries(
-      ['speeds', 'axleFrom', 'axleTo', ...NUMBERS]
+      ['speeds', 'axleFrom', 'axleTo', 'timingFrom', 'timingTo', ...NUMBERS]
         .filter((name) => Number.isNaN(numberOf(name)))
-        .map((name) => [name === 'axleFrom' ? 'axleMm' : name, t('problems.number-malformed')]),
+        .map((name) => [
+          name === 'axleFrom' ? 'axleMm' : name.startsWith('timing') ? 'timing' : name,
+          t('problems.number-malformed'),
+        ]),
     ),
     ...Object.fromEntries(
-      ['fronts', 'sprockets', 'pulleys']
+      ['fronts', 'sprockets', 'pulleys', 'timingTeeth']
         .filter((name) => typedTeeth(field(name)).some(Number.isNaN))
-        .map((name) => [name, t('problems.teeth-malformed')]),
+        .map((name) => [name === 'timingTeeth' ? 'timing' : name, t('problems.teeth-malformed')]),
     ),
   })
   const save = async (): Promise<void> => {
@@ -83,6 +77,11 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
     // One end alone is an axle that cannot be moved.
     const from = numberOf('axleFrom') ?? numberOf('axleTo')
     const to = numberOf('axleTo') ?? from
+    const [timingFrom, timingTo] = [numberOf('timingFrom'), numberOf('timingTo') ?? numberOf('timingFrom')]
+    if (tandem && (timingFrom === null || timingTo === null)) {
+      setWrong({ timing: t('problems.timing-short') })
+      return
+    }
     const change: ChangeDrive = {
       speeds: Number(field('speeds')),
       fronts: typedTeeth(field('fronts')),
@@ -93,6 +92,10 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
       suspension: field('suspension') as BikeParts['drive']['suspension'],
       pulleys: field('pulleys').trim() === '' ? null : typedTeeth(field('pulleys')),
       axleMm: from === null || to === null ? null : { from, to },
+      timing:
+        tandem && timingFrom !== null && timingTo !== null
+          ? { teeth: typedTeeth(field('timingTeeth')), fromMm: timingFrom, toMm: timingTo }
+          : null,
       ...Object.fromEntries(NUMBERS.map((name) => [name, numberOf(name)])),
       ...flags,
     }
@@ -143,6 +146,7 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
             alignItems: 'start',
           }}
         >
+          <FromElsewhere systems={parts.systems} bikeId={bikeId} onTake={take} />
           {input('fronts', 'parts.fronts')}
           <Box sx={{ gridColumn: { sm: 'span 2' }, display: 'grid' }}>{input('sprockets', 'parts.sprockets')}</Box>
           {input('speeds', 'parts.speedsField')}
@@ -190,6 +194,14 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
               />
               {input('axleFrom', 'parts.axleFrom', 'axleMm')}
               {input('axleTo', 'parts.axleTo')}
+            </>
+          )}
+          <Flag label={t('parts.tandem')} on={tandem} onChange={setTandem} />
+          {tandem && (
+            <>
+              {input('timingTeeth', 'parts.timingTeeth', 'timing')}
+              {input('timingFrom', 'parts.timingFrom')}
+              {input('timingTo', 'parts.timingTo')}
             </>
           )}
           <Flag label={t('parts.motor')} on={flags.motor} onChange={(motor) => setFlags({ ...flags, motor })} />

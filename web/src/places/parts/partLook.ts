@@ -26,3 +26,7 @@ export const jointName = ({ part }: JudgedJoint, t: TFunction): string =>
 
 /** Tells joints of a list apart: the one that is on from new ones of its model. */
 export const jointKey = (joint: JudgedJoint): string => jointCandidateId(joint)
+
+/** What a part is made for, in words. */
+export const speedsText = (speeds: readonly number[], t: TFunction): string =>
+  speeds.join() === '1' ? t('catalogue.singleSpeed') : t('catalogue.speeds', { speeds: speeds.join(', ') })
