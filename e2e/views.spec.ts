@@ -101,6 +101,7 @@ for (const [name, width, height] of [
       bike,
       `${bike}/distance`,
       `${bike}/parts`,
+      `${bike}/job`,
       '/catalogue',
       '/orders',
       '/gauges',

@@ -5,6 +5,7 @@ import { forecastEndpoints } from './forecast.ts'
 import { gaugeEndpoints } from './gauge.ts'
 import { importsEndpoints } from './imports.ts'
 import { instrumentsEndpoints } from './instruments.ts'
+import { jobsEndpoints } from './jobs.ts'
 import { limitsEndpoints } from './limits.ts'
 import { ordersEndpoints } from './orders.ts'
 import { partsEndpoints } from './parts.ts'
@@ -23,6 +24,7 @@ export * from './forecast.ts'
 export * from './gauge.ts'
 export * from './imports.ts'
 export * from './instruments.ts'
+export * from './jobs.ts'
 export * from './limits.ts'
 export * from './orders.ts'
 export * from './partModels.ts'
@@ -50,4 +52,5 @@ export const endpoints = {
   ...catalogueEndpoints,
   ...stockEndpoints,
   ...ordersEndpoints,
+  ...jobsEndpoints,
 }

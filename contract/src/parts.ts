@@ -9,6 +9,7 @@ import { KeptParts } from './stock.ts'
 
 const count = v.pipe(v.number('number-malformed'), v.integer('number-malformed'))
 
+export const ChainGuide = v.picklist(['front-derailleur', 'chain-guide', 'none'], 'field-invalid')
 export const Suspension = v.picklist(['rigid', 'hardtail', 'full'], 'field-invalid')
 
 const Outcome = v.picklist(['fits', 'not-known', 'caution', 'does-not-fit'])
@@ -63,6 +64,12 @@ export const DriveDescription = v.object({
   takenOff: v.boolean(),
   /** A tandem's second chain: teeth of its two rings, and how far apart the eccentric lets them stand, mm. */
   timing: v.nullable(v.object({ teeth: v.array(v.number()), fromMm: v.number(), toMm: v.number() })),
+  /** A front derailleur's cage, a chain guide, or neither. */
+  guide: v.nullable(ChainGuide),
+  wideNarrow: v.nullable(v.boolean()),
+  clutch: v.nullable(v.boolean()),
+  cageLock: v.nullable(v.boolean()),
+  discBrake: v.nullable(v.boolean()),
 })
 export type DriveDescription = v.InferOutput<typeof DriveDescription>
 
@@ -139,6 +146,11 @@ export const ChangeDrive = v.object({
     v.nullable(v.object({ from: v.number('number-malformed'), to: v.number('number-malformed') })),
   ),
   takenOff: v.exactOptional(v.boolean('field-invalid')),
+  guide: v.exactOptional(v.nullable(ChainGuide)),
+  wideNarrow: v.exactOptional(v.nullable(v.boolean('field-invalid'))),
+  clutch: v.exactOptional(v.nullable(v.boolean('field-invalid'))),
+  cageLock: v.exactOptional(v.nullable(v.boolean('field-invalid'))),
+  discBrake: v.exactOptional(v.nullable(v.boolean('field-invalid'))),
   timing: v.exactOptional(
     v.nullable(
       v.object({

@@ -23,7 +23,8 @@ import { Serving } from './http/serve.ts'
 import { Importer } from './imports/importer.ts'
 import { importsRoutes, rideFilesRouter } from './imports/routes.ts'
 import { instrumentsRoutes } from './instruments/routes.ts'
-import type { ShopJobs } from './jobs/queue.ts'
+import { jobsRoutes } from './jobs/routes.ts'
+import type { ShopJobs } from './queue/queue.ts'
 import { limitsRoutes } from './limits/routes.ts'
 import { openApiRouter } from './openapi/routes.ts'
 import { ordersRoutes } from './orders/routes.ts'
@@ -78,6 +79,7 @@ export function createApp({
   partsRoutes(serving)
   catalogueRoutes(serving)
   stockRoutes(serving)
+  jobsRoutes(serving)
   ordersRoutes(serving, { database, supplier, jobs })
   forecastRoutes(serving, jobs)
   importsRoutes(serving, importer, ridesService)

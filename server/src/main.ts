@@ -5,7 +5,7 @@ import { CatalogueTables } from './catalogue/tables.ts'
 import { openForServing } from './db/connection.ts'
 import { GaugeHub } from './gauge/hub.ts'
 import { Importer } from './imports/importer.ts'
-import { Queue } from './jobs/queue.ts'
+import { Queue } from './queue/queue.ts'
 import { settleOrder } from './orders/service.ts'
 import { Supplier } from './orders/supplier.ts'
 

@@ -226,6 +226,21 @@ export const problems = {
   'order-not-placed': 'This order is not on its way.',
   'order-hangs': 'Nobody knows yet whether this order was taken. Ask the supplier first.',
   'received-many': 'More than was ordered.',
+  'step-unknown': 'There is no such step.',
+  'job-unknown': 'There is no such job.',
+  'job-open-already': 'A job is open on this bike. Go on with it, or end it first.',
+  'job-ended': 'This job has ended. Nothing more is written on it.',
+  'job-parts-missing': 'No chain of the catalogue fits this bike. Choose one in Parts first.',
+  'job-length-missing': 'How long the chain is to be is not known. Say it in Parts, and keep the parts.',
+  'click-missing': 'Say how the link clicked.',
+  'click-weak': 'A link that does not click firmly is not left on. Take a new one, and say how that clicked.',
+  'minutes-negative': 'Nobody works less than no time.',
+  'minutes-many': 'A day at most.',
+  'parts-short': 'Not enough of {{part}} are here any more: {{stock}} left. Count them, or take another.',
+  'undo-late': 'Only what was closed today is taken back.',
+  'undo-measured': 'The new chain has been measured since. Correct the readings first.',
+  'undo-moved-on': 'Another chain is on this bike by now.',
+  'chain-elsewhere': 'This chain is on another bike.',
 } as const
 
 export type ProblemCode = keyof typeof problems

@@ -19,7 +19,7 @@ export async function earlierChains(
     `SELECT DISTINCT ON (v.chain_id) v.chain_id AS "chainId", v.input, f.start, lower(f.during) AS "from",
        upper(f.during) AS "to"
      FROM verdicts v JOIN LATERAL (
-       SELECT start, during FROM fittings WHERE chain_id = v.chain_id AND bike_id = v.bike_id
+       SELECT start, during FROM fittings WHERE chain_id = v.chain_id AND bike_id = v.bike_id AND NOT isempty(during)
        ORDER BY lower(during) DESC LIMIT 1) f ON upper(f.during) IS NOT NULL
      WHERE v.bike_id = :id AND v.chain_id IS NOT NULL AND v.chain_id IS DISTINCT FROM :presentId AND NOT v.deleted
        AND v.input ? 'life'

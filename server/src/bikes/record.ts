@@ -228,7 +228,8 @@ async function eventsOf(
     person: string
   }>(
     `SELECT f.id, c.name AS chain, lower(f.during) AS "from", upper(f.during) AS "to", f.start, f.end_reason AS reason, p.name AS person
-     FROM fittings f JOIN chains c ON c.id = f.chain_id JOIN people p ON p.id = f.person_id WHERE f.bike_id = :bikeId`,
+     FROM fittings f JOIN chains c ON c.id = f.chain_id JOIN people p ON p.id = f.person_id
+     WHERE f.bike_id = :bikeId AND NOT isempty(f.during)`,
     { bikeId },
   )
   const chainEvents = await work.select<{

@@ -47,6 +47,7 @@ describe('row-level scoping', () => {
         ...['rides', 'ride_tracks', 'ride_imports', 'staged_rides', 'csv_mappings', 'ride_accounts'],
         ...['prior_versions', 'forecast_runs', 'drive_systems', 'parts', 'catalogue_versions', 'stock_movements'],
         ...['kept_parts', 'kept_part_lines', 'supplier_offers', 'orders', 'order_lines', 'joints', 'joint_events'],
+        ...['jobs', 'job_events', 'offcuts'],
       ].sort(),
     )
   })

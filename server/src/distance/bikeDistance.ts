@@ -126,7 +126,7 @@ export async function distanceOfChain(
 ): Promise<ChainDistance> {
   const fittings = await work.select<{ bikeId: string; customerId: string; from: Date; to: Date | null }>(
     `SELECT f.bike_id AS "bikeId", b.customer_id AS "customerId", lower(f.during) AS "from", upper(f.during) AS "to"
-     FROM fittings f JOIN bikes b ON b.id = f.bike_id WHERE f.chain_id = :chainId ORDER BY lower(f.during)`,
+     FROM fittings f JOIN bikes b ON b.id = f.bike_id WHERE f.chain_id = :chainId AND NOT isempty(f.during) ORDER BY lower(f.during)`,
     { chainId: fitting.chainId },
   )
   const distances = new Map([[fitting.bikeId, here]])

@@ -18,7 +18,7 @@ export async function ledgerOf(work: Work, bikeId: string): Promise<Ledger> {
   const { view, rides, rate, mix, usual } = distance
   const fittings = await work.select<{ chainId: string; name: string; from: Date; to: Date | null }>(
     `SELECT f.chain_id AS "chainId", c.name, lower(f.during) AS "from", upper(f.during) AS "to"
-     FROM fittings f JOIN chains c ON c.id = f.chain_id WHERE f.bike_id = :bikeId ORDER BY lower(f.during) DESC`,
+     FROM fittings f JOIN chains c ON c.id = f.chain_id WHERE f.bike_id = :bikeId AND NOT isempty(f.during) ORDER BY lower(f.during) DESC`,
     { bikeId },
   )
   const chains = new Map<string, Ledger['chains'][number]>()

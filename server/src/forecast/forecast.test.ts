@@ -3,7 +3,7 @@ import { pino } from 'pino'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints, type Insight, type JobProgress } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
-import { Queue } from '../jobs/queue.ts'
+import { Queue } from '../queue/queue.ts'
 import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
 import { askForRun, cancelRun, continueRun, newestRun } from './runs.ts'
 

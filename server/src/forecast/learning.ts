@@ -5,7 +5,7 @@ import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { RIDE_STANDS } from '../distance/store.ts'
-import type { ShopJobs } from '../jobs/queue.ts'
+import type { ShopJobs } from '../queue/queue.ts'
 import type { TaughtChain } from './learnFrom.ts'
 import { priorVersions } from './priorsStore.ts'
 

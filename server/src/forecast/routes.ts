@@ -1,6 +1,6 @@
 import { endpoints } from '@pelrin/contract'
 import type { Serving } from '../http/serve.ts'
-import type { ShopJobs } from '../jobs/queue.ts'
+import type { ShopJobs } from '../queue/queue.ts'
 import { insight } from './insight.ts'
 import { learn, undoLearning } from './learning.ts'
 import { askForRun, cancelRun, handOver, newestRun } from './runs.ts'

@@ -46,6 +46,11 @@ export async function driveOf(work: Work, bikeId: string): Promise<DriveDescript
       drive.timingTeeth === null || drive.timingFromMm === null || drive.timingToMm === null
         ? null
         : { teeth: drive.timingTeeth, fromMm: drive.timingFromMm, toMm: drive.timingToMm },
+    guide: drive.guide,
+    wideNarrow: drive.wideNarrow,
+    clutch: drive.clutch,
+    cageLock: drive.cageLock,
+    discBrake: drive.discBrake,
   }
 }
 

@@ -13,7 +13,7 @@ import { openForServing, type Database } from '../db/index.ts'
 import learnFrom from '../forecast/learnFrom.ts'
 import { continueRun } from '../forecast/runs.ts'
 import { Importer } from '../imports/importer.ts'
-import type { ShopJobs } from '../jobs/queue.ts'
+import type { ShopJobs } from '../queue/queue.ts'
 import { settleOrder } from '../orders/service.ts'
 import { Supplier } from '../orders/supplier.ts'
 

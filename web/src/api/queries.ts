@@ -10,6 +10,7 @@ export const keys = {
   bike: (id: string) => ['bike', id] as const,
   ledger: (id: string) => ['bike', id, 'ledger'] as const,
   parts: (id: string) => ['bike', id, 'parts'] as const,
+  job: (id: string) => ['bike', id, 'job'] as const,
   catalogue: ['catalogue'] as const,
   matching: ['catalogue', 'matching'] as const,
   systems: ['catalogue', 'systems'] as const,

@@ -10,7 +10,7 @@ const SHEET = [
     [
       ['…', 'finds'],
       ['/', 'finds'],
-      ['⇧ 1–8', 'place'],
+      ['⇧ 1–9', 'place'],
       ['?', 'sheet'],
       ['Esc', 'back'],
     ],
@@ -24,6 +24,7 @@ const SHEET = [
       ['M', 'measure'],
       ['B', 'record'],
       ['P', 'parts'],
+      ['J', 'job'],
       ['W', 'why'],
       ['Alt D', 'done'],
     ],
@@ -51,6 +52,7 @@ const SHEET = [
       ['D', 'decide'],
       ['K', 'distance'],
       ['P', 'parts'],
+      ['J', 'job'],
     ],
   ],
   [
@@ -71,6 +73,16 @@ const SHEET = [
       ['H', 'halfLink'],
       ['L', 'toCatalogue'],
       ['Esc', 'back'],
+    ],
+  ],
+  [
+    'inJob',
+    [
+      ['Space', 'stepDone'],
+      ['← →', 'stepMove'],
+      ['⌫', 'stepUndo'],
+      ['M', 'measure'],
+      ['P', 'parts'],
     ],
   ],
   [

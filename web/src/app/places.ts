@@ -8,6 +8,7 @@ export const PLACES = [
     name: 'parts',
     path: (bikeId: string | undefined) => (bikeId === undefined ? '/catalogue' : `/bikes/${bikeId}/parts`),
   },
+  { name: 'job', path: (bikeId: string | undefined) => (bikeId === undefined ? null : `/bikes/${bikeId}/job`) },
   { name: 'gauges', path: () => '/gauges' },
   { name: 'insight', path: () => '/insight' },
   { name: 'rules', path: () => '/house-rules' },
@@ -24,5 +25,6 @@ export function placeOf(pathname: string): PlaceName | null {
   if (/^\/(gauges|rule-chart|studies)(\/|$)/.test(pathname)) return 'gauges'
   if (/^\/bikes\/[^/]+\/measure$/.test(pathname)) return 'measure'
   if (/^\/bikes\/[^/]+\/parts$|^\/(catalogue|orders)(\/|$)/.test(pathname)) return 'parts'
+  if (/^\/bikes\/[^/]+\/job$/.test(pathname)) return 'job'
   return /^\/bikes\/[^/]+(\/distance)?$/.test(pathname) ? 'bike' : null
 }

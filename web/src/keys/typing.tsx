@@ -11,20 +11,22 @@ export type LetterKeys = Readonly<Record<string, LetterKey>>
 
 /** What the place now open does with letters, and what opens the finder. */
 class TypingRegistry {
-  private letters: LetterKeys = {}
+  /** Those of the place, and of what is open in it. */
+  private letters: readonly LetterKeys[] = []
   private open: (text: string) => void = () => undefined
 
   actionOf(letter: string): LetterKey | undefined {
-    return this.letters[letter.toLowerCase()]
+    const key = letter.toLowerCase()
+    return this.letters.find((one) => key in one)?.[key]
   }
   openFinder(text: string): void {
     this.open(text)
   }
-  /** @returns takes them back, unless another place has set its own meanwhile */
-  setLetters(letters: LetterKeys): () => void {
-    this.letters = letters
+  /** @returns takes them back */
+  addLetters(letters: LetterKeys): () => void {
+    this.letters = [...this.letters, letters]
     return () => {
-      if (this.letters === letters) this.letters = {}
+      this.letters = this.letters.filter((one) => one !== letters)
     }
   }
   setFinder(open: (text: string) => void): void {
@@ -121,10 +123,10 @@ export function TypingProvider({ children }: { children: ReactNode }) {
   return <TypingContext value={registry}>{children}</TypingContext>
 }
 
-/** Says what single letters do while this place is open. */
+/** Says what single letters and digits do while this is open. */
 export function useLetterKeys(letters: LetterKeys): void {
   const registry = useContext(TypingContext)
-  useEffect(() => registry.setLetters(letters), [registry, letters])
+  useEffect(() => registry.addLetters(letters), [registry, letters])
 }
 
 /** Registers the finder with whoever types anywhere. */

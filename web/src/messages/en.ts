@@ -8,6 +8,7 @@ import { insight } from './en/insight.ts'
 import { gauge } from './en/gauge.ts'
 import { study } from './en/study.ts'
 import { gauges, chartOf } from './en/gauges.ts'
+import { jobs } from './en/jobs.ts'
 import { measure } from './en/measure.ts'
 import { parts } from './en/parts.ts'
 import { stand } from './en/stand.ts'
@@ -42,6 +43,7 @@ export const en = {
     bike: 'Bike',
     measure: 'Measure',
     parts: 'Parts',
+    job: 'Job',
     gauges: 'Gauges',
     insight: 'Insight',
     distance: 'Distance',
@@ -126,6 +128,11 @@ export const en = {
     closeAgain: 'close the chain that is on again',
     otherChain: 'a tandem’s other chain',
     halfLink: 'half link',
+    job: 'the job',
+    inJob: 'In Job',
+    stepDone: 'done, and on',
+    stepMove: 'a step on or back',
+    stepUndo: 'not done after all',
     inCatalogue: 'In the catalogue',
     newPart: 'a new part',
     received: 'came in',
@@ -247,6 +254,7 @@ export const en = {
   imports,
   insight,
   parts,
+  jobs,
   catalogue,
   orders,
 

@@ -9,12 +9,17 @@ import {
   DRIVE_CLASSES,
   growthSinceNew,
   HAND_SIGNS,
+  fieldsOf,
   INSTRUMENT_KINDS,
+  JOB_OUTCOMES,
+  JOB_REASONS,
   JOINT_RULES,
   LENGTH_SCHOOLS,
   observeSpot,
+  PART_KINDS,
   RULE_MATERIALS,
   SHIPPED_RULES,
+  STEPS,
   spanObservation,
   type Explanation,
 } from '@pelrin/core'
@@ -65,6 +70,26 @@ describe('the message catalogue', () => {
     expect(reasons.filter((reason) => !has(`parts.reason.${reason}`))).toEqual([])
     for (const { id } of [...CHAIN_RULES, ...JOINT_RULES]) expect(has(`parts.rule.${id}`), id).toBe(true)
     for (const school of LENGTH_SCHOOLS) expect(has(`parts.schoolOf.${school}`), school).toBe(true)
+  })
+  it('has words for every step of a job, its cautions, tools and outcomes', () => {
+    for (const { id, checked } of STEPS) {
+      for (const part of ['what', 'why', ...(checked ? ['check'] : [])])
+        expect(has(`jobs.step.${id}.${part}`), `${id} ${part}`).toBe(true)
+    }
+    for (const hazard of ['motor', 'spring', 'fingers', 'solvent', 'heat', 'rotor', 'failure', 'metal'])
+      expect(has(`jobs.hazard.${hazard}`), hazard).toBe(true)
+    for (const outcome of JOB_OUTCOMES) expect(has(`jobs.outcome.${outcome}`), outcome).toBe(true)
+    for (const reason of JOB_REASONS) expect(has(`jobs.reason.${reason}`), reason).toBe(true)
+  })
+  it('has a name for every field a part can have, and for every choice of it', () => {
+    for (const kind of PART_KINDS) {
+      expect(has(`catalogue.kind.${kind}`), kind).toBe(true)
+      for (const { key, input } of fieldsOf(kind)) {
+        expect(has(`catalogue.field.${key}`), key).toBe(true)
+        if (input.kind === 'choice' || input.kind === 'choices')
+          for (const choice of input.choices) expect(has(`catalogue.choice.${choice}`), choice).toBe(true)
+      }
+    }
   })
   it('has every message the screens name', () => {
     const keys = namedKeys(join(import.meta.dirname, '..'))

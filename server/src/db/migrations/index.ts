@@ -7,6 +7,7 @@ import { distanceAndForecast } from './0005-distance-and-forecast.ts'
 import { rhythm } from './0006-rhythm.ts'
 import { parts } from './0007-parts.ts'
 import { stock } from './0008-stock.ts'
+import { jobs } from './0009-jobs.ts'
 
 /** Every migration, oldest first. A landed migration is never changed; a new one follows it. */
 export const migrations: readonly Migration[] = [
@@ -18,4 +19,5 @@ export const migrations: readonly Migration[] = [
   rhythm,
   parts,
   stock,
+  jobs,
 ]

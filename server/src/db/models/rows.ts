@@ -14,10 +14,15 @@ import type {
   SurfaceKm,
   PartKind,
   PresentJoint,
+  JobEvent,
+  JobPlan,
+  OldFate,
 } from '@pelrin/core'
 import type {
   CsvMapping,
   ImportLine,
+  JobParts,
+  JobWritten,
   LearnedGroup,
   PlanStudy,
   PullOutcome,
@@ -164,6 +169,11 @@ export interface DriveRow {
   timingTeeth: number[] | null
   timingFromMm: number | null
   timingToMm: number | null
+  guide: 'front-derailleur' | 'chain-guide' | 'none' | null
+  wideNarrow: boolean | null
+  clutch: boolean | null
+  cageLock: boolean | null
+  discBrake: boolean | null
 }
 export interface DriveSystemRow {
   id: string
@@ -267,6 +277,38 @@ export interface ChainRow {
   partId: string | null
   pitches: number | null
   care: string
+  fate: OldFate | null
+}
+export interface JobRow {
+  id: string
+  bikeId: string
+  state: 'open' | 'closed' | 'stopped' | 'undone'
+  plan: JobPlan
+  parts: JobParts
+  keptId: string | null
+  openedAt: Date
+  closedAt: Date | null
+  written: JobWritten | null
+  personId: string
+  version: number
+}
+export interface JobEventRow {
+  id: string
+  jobId: string
+  kind: JobEvent['kind']
+  detail: object
+  occurredAt: Date
+  recordedAt: Date
+  personId: string
+  deviceId: string | null
+}
+export interface OffcutRow {
+  id: string
+  chainId: string
+  jobId: string
+  pitches: number
+  keptAt: Date
+  goneAt: Date | null
 }
 export interface ChainEventRow extends FactRow {
   chainId: string

@@ -46,6 +46,7 @@ export function BikePlace() {
         d: { run: () => setDeciding(true) },
         k: { run: () => void navigate(`/bikes/${id}/distance`) },
         p: { run: () => void navigate(`/bikes/${id}/parts`) },
+        j: { run: () => void navigate(`/bikes/${id}/job`) },
       }),
       [measure, correct, navigate, id],
     ),

@@ -42,6 +42,12 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
     takenOff: drive.takenOff,
     pulleysCounted: drive.pulleysCounted,
   })
+  const [maybe, setMaybe] = useState({
+    wideNarrow: drive.wideNarrow,
+    clutch: drive.clutch,
+    cageLock: drive.cageLock,
+    discBrake: drive.discBrake,
+  })
   const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({})
   const [busy, setBusy] = useState(false)
   const field = (name: string): string => fields[name] ?? ''
@@ -98,6 +104,8 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
           : null,
       ...Object.fromEntries(NUMBERS.map((name) => [name, numberOf(name)])),
       ...flags,
+      ...maybe,
+      guide: field('guide') === UNKNOWN ? null : (field('guide') as 'none'),
     }
     setBusy(true)
     try {
@@ -119,6 +127,7 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
   }
   const input = (name: string, label: string, at = name) => (
     <TextField
+      size="small"
       label={t(label)}
       value={field(name)}
       onChange={(event) => set(name, event.target.value)}
@@ -196,6 +205,34 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
               {input('axleTo', 'parts.axleTo')}
             </>
           )}
+          <Choice
+            label={t('parts.guide')}
+            value={field('guide')}
+            onChange={(value) => set('guide', value)}
+            options={[
+              [UNKNOWN, t('parts.systemNone')],
+              ...(['front-derailleur', 'chain-guide', 'none'] as const).map((one): [string, string] => [
+                one,
+                t(`parts.guideOf.${one}`),
+              ]),
+            ]}
+          />
+          {(derailleur
+            ? (['discBrake', 'wideNarrow', 'clutch', 'cageLock'] as const)
+            : (['discBrake', 'wideNarrow'] as const)
+          ).map((name) => (
+            <Choice
+              key={name}
+              label={t(`parts.${name}`)}
+              value={maybe[name] === null ? UNKNOWN : maybe[name] ? 'yes' : 'no'}
+              onChange={(value) => setMaybe({ ...maybe, [name]: value === UNKNOWN ? null : value === 'yes' })}
+              options={[
+                [UNKNOWN, t('parts.systemNone')],
+                ['yes', t('catalogue.yes')],
+                ['no', t('catalogue.no')],
+              ]}
+            />
+          ))}
           <Flag label={t('parts.tandem')} on={tandem} onChange={setTandem} />
           {tandem && (
             <>
@@ -240,6 +277,7 @@ function Choice({
   return (
     <TextField
       select
+      size="small"
       label={label}
       value={value}
       onChange={(event) => onChange(event.target.value)}

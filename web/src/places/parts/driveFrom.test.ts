@@ -60,6 +60,11 @@ describe('a drive like another bike’s', () => {
       axleMm: null,
       takenOff: false,
       timing: { teeth: [40, 40], fromMm: 690, toMm: 714 },
+      guide: null,
+      wideNarrow: null,
+      clutch: null,
+      cageLock: null,
+      discBrake: null,
     }
     expect(fieldsOfDrive(drive)).toMatchObject({
       fronts: '48 36',

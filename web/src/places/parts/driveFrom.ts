@@ -12,6 +12,7 @@ export const fieldsOfDrive = (drive: DriveDescription): DriveFields => ({
   sprockets: drive.sprockets.join(' '),
   systemId: drive.system?.id ?? '',
   level: drive.level ?? '',
+  guide: drive.guide ?? '',
   ringWidth: drive.ringWidth ?? '',
   suspension: drive.suspension,
   pulleys: drive.pulleys?.join(' ') ?? '',

@@ -51,11 +51,20 @@ export function StandPlace() {
   const parts = useCallback(() => {
     if (chosenId !== undefined) void navigate(`/bikes/${chosenId}/parts`)
   }, [navigate, chosenId])
+  const job = useCallback(() => {
+    if (chosenId !== undefined) void navigate(`/bikes/${chosenId}/job`)
+  }, [navigate, chosenId])
   const why = useCallback(() => setWhyOpen(true), [])
   useLetterKeys(
     useMemo(
-      () => ({ m: { run: measure, intoField: true }, b: { run: record }, p: { run: parts }, w: { run: why } }),
-      [measure, record, parts, why],
+      () => ({
+        m: { run: measure, intoField: true },
+        b: { run: record },
+        p: { run: parts },
+        j: { run: job },
+        w: { run: why },
+      }),
+      [measure, record, parts, job, why],
     ),
   )
 

@@ -1,0 +1,196 @@
+import {
+  CLOSE_SCHOOLS,
+  JOB_OUTCOMES,
+  JOB_REASONS,
+  OLD_FATES,
+  POSITIONS,
+  PREPARE_SCHOOLS,
+  SLACK_SCHOOLS,
+  STEPS,
+  type JobPlan as CoreJobPlan,
+} from '@pelrin/core'
+import * as v from 'valibot'
+import { ById } from './bikes.ts'
+import { Id, line, Moment } from './common.ts'
+import { endpoint } from './endpoint.ts'
+
+export const StepId = v.picklist(
+  STEPS.map(({ id }) => id),
+  'step-unknown',
+)
+export const JobReason = v.picklist(JOB_REASONS, 'field-invalid')
+export const JobOutcome = v.picklist(JOB_OUTCOMES, 'field-invalid')
+export const OldFate = v.picklist(OLD_FATES, 'field-invalid')
+export const JobPosition = v.picklist(POSITIONS, 'field-invalid')
+
+export const JobSchools = v.object({
+  slack: v.picklist(SLACK_SCHOOLS, 'field-invalid'),
+  prepare: v.picklist(PREPARE_SCHOOLS, 'field-invalid'),
+  close: v.picklist(CLOSE_SCHOOLS, 'field-invalid'),
+  oilPins: v.boolean('field-invalid'),
+})
+
+const PresentOnBike = v.nullable(
+  v.object({
+    kind: v.picklist(['link', 'pin', 'riveted', 'clip'], 'field-invalid'),
+    openedBy: v.nullable(v.picklist(['hand', 'pliers', 'never'], 'field-invalid')),
+    oneUse: v.boolean('field-invalid'),
+  }),
+)
+
+export const JobChoice = v.object({
+  present: v.exactOptional(PresentOnBike),
+  oldFate: v.exactOptional(OldFate),
+  position: v.exactOptional(JobPosition),
+  schools: v.exactOptional(
+    v.object({
+      slack: v.exactOptional(JobSchools.entries.slack),
+      prepare: v.exactOptional(JobSchools.entries.prepare),
+      close: v.exactOptional(JobSchools.entries.close),
+      oilPins: v.exactOptional(JobSchools.entries.oilPins),
+    }),
+  ),
+})
+
+/** What a person did on a job, as it is sent. */
+const said = v.variant('kind', [
+  v.object({ kind: v.picklist(['tick', 'untick']), step: StepId }),
+  v.object({ kind: v.picklist(['outcome', 'outcome-back']), outcome: JobOutcome }),
+  v.object({ kind: v.literal('choice'), choice: JobChoice }),
+  v.object({ kind: v.literal('note'), text: line(400) }),
+  v.object({ kind: v.picklist(['take-over', 'pause', 'resume']) }),
+])
+const stamped = v.object({ id: Id, at: v.number(), by: v.string() })
+export const JobEvent = v.intersect([stamped, said])
+export type JobEvent = v.InferOutput<typeof JobEvent>
+
+/** Which parts a job puts on. */
+export const JobParts = v.object({
+  chainPartId: v.nullable(Id),
+  chain: v.string(),
+  jointPartId: v.nullable(Id),
+  joint: v.nullable(v.string()),
+})
+export type JobParts = v.InferOutput<typeof JobParts>
+
+/** What closing wrote, by id. */
+export const JobWritten = v.object({
+  oldFittingId: v.nullable(Id),
+  oldChainId: v.nullable(Id),
+  newFittingId: v.nullable(Id),
+  newChainId: v.nullable(Id),
+  jointId: v.nullable(Id),
+  offcutId: v.nullable(Id),
+  used: v.array(v.object({ partId: Id, quantity: v.number() })),
+  minutes: v.number(),
+  oldReason: v.nullable(JobReason),
+  click: v.nullable(v.picklist(['firm', 'weak', 'none'])),
+})
+export type JobWritten = v.InferOutput<typeof JobWritten>
+
+export const Job = v.object({
+  id: Id,
+  version: v.number(),
+  bikeId: Id,
+  state: v.picklist(['open', 'closed', 'stopped', 'undone']),
+  /** The core's plan, as it was begun. */
+  plan: v.custom<CoreJobPlan>((value) => typeof value === 'object' && value !== null),
+  parts: JobParts,
+  openedAt: Moment,
+  closedAt: v.nullable(Moment),
+  by: v.string(),
+  events: v.array(JobEvent),
+  written: v.nullable(JobWritten),
+  /** Whether what closing wrote can still be taken back. */
+  canUndo: v.boolean(),
+})
+export type Job = v.InferOutput<typeof Job>
+
+export const jobsEndpoints = {
+  bikeJob: endpoint({
+    name: 'bikeJob',
+    method: 'GET',
+    path: '/bikes/:id/job',
+    summary: 'The job on a bike: the open one, else the latest; null with none.',
+    access: 'signed-in',
+    params: ById,
+    result: v.object({ job: v.nullable(Job) }),
+  }),
+  openJob: endpoint({
+    name: 'openJob',
+    method: 'POST',
+    path: '/bikes/:id/jobs',
+    summary: 'Begin changing the chain, with what is known of the bike and the parts kept for it.',
+    access: 'writer',
+    creates: true,
+    params: ById,
+    body: v.object({
+      id: Id,
+      reason: JobReason,
+      oldFate: v.optional(OldFate, 'scrapped'),
+    }),
+    result: Job,
+  }),
+  jobEvent: endpoint({
+    name: 'jobEvent',
+    method: 'POST',
+    path: '/jobs/:id/events',
+    summary: 'Write down what happened on a job: a step done, an outcome, a choice, a note.',
+    access: 'writer',
+    creates: true,
+    params: ById,
+    body: v.intersect([v.object({ id: Id, occurredAt: Moment }), said]),
+    result: Job,
+  }),
+  closeJob: endpoint({
+    name: 'closeJob',
+    method: 'POST',
+    path: '/jobs/:id/close',
+    summary: 'Close a job: the old chain ends, the new one begins, joint, stock and minutes are written, all at once.',
+    access: 'writer',
+    creates: true,
+    params: ById,
+    body: v.object({
+      /** Why the old chain came off. Only worn is a chain that ran to its end. */
+      oldReason: JobReason,
+      oldFate: OldFate,
+      /** How the joint clicked; null where nothing clicks. */
+      click: v.nullable(v.picklist(['firm', 'weak', 'none'], 'click-missing')),
+      minutes: v.pipe(
+        v.number('number-malformed'),
+        v.minValue(0, 'minutes-negative'),
+        v.maxValue(24 * 60, 'minutes-many'),
+      ),
+      /** The count as it was fitted. */
+      pitches: v.pipe(
+        v.number('number-malformed'),
+        v.integer('number-whole'),
+        v.minValue(20, 'box-range'),
+        v.maxValue(400, 'box-range'),
+      ),
+    }),
+    result: Job,
+  }),
+  stopJob: endpoint({
+    name: 'stopJob',
+    method: 'POST',
+    path: '/jobs/:id/stop',
+    summary: 'End a job without a new chain: what was kept for it is let go, the old chain stays as it is.',
+    access: 'writer',
+    creates: true,
+    params: ById,
+    body: v.object({ reason: line(200) }),
+    result: Job,
+  }),
+  undoJob: endpoint({
+    name: 'undoJob',
+    method: 'POST',
+    path: '/jobs/:id/undo',
+    summary: 'Take back what closing wrote, within the day and while nothing rests on it.',
+    access: 'writer',
+    creates: true,
+    params: ById,
+    body: v.object({ reason: line(200) }),
+    result: Job,
+  }),
+}

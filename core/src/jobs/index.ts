@@ -1,0 +1,4 @@
+export * from './jobPlan.ts'
+export * from './steps.ts'
+export * from './fittingSteps.ts'
+export * from './jobState.ts'

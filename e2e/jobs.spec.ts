@@ -1,0 +1,131 @@
+import { expect, test, type Page } from '@playwright/test'
+import { expectAccessible, putOnStand, signIn } from './bench.ts'
+
+/** From the stand to the job, once what was typed to find the bike is over. */
+async function toJob(page: Page): Promise<void> {
+  await page.waitForTimeout(700)
+  await page.keyboard.press('j')
+  await expect(page.getByRole('button', { name: /^Begin/ })).toBeVisible()
+}
+
+async function begin(page: Page, reason = '1'): Promise<void> {
+  await page.keyboard.press(reason)
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/^Step 1 of \d+/)).toBeVisible()
+}
+
+/** Space by Space to the closing; what has to be decided on the way is looked up by what the step says. */
+async function work(page: Page, decide: Record<string, () => Promise<void>> = {}): Promise<string[]> {
+  const said: string[] = []
+  const decided = new Set<string>()
+  for (let i = 0; i < 70; i++) {
+    if (await page.getByRole('heading', { name: 'Everything is done. Close the job' }).isVisible()) return said
+    const what = (await page.getByRole('heading', { level: 2 }).first().textContent()) ?? ''
+    for (const [part, act] of Object.entries(decide))
+      if (what.includes(part) && !decided.has(part)) {
+        decided.add(part)
+        await act()
+      }
+    said.push(what)
+    await page.keyboard.press('Space')
+    await expect(page.getByRole('heading', { level: 2 }).first()).not.toHaveText(what)
+  }
+  throw new Error('a job of more than seventy steps')
+}
+
+test('a worn chain is changed by keyboard to its end, over a reload, with another tablet looking on', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(150_000)
+  await signIn(page)
+  await putOnStand(page, 'ivo marsh', 'Ivo Marsh')
+  await toJob(page)
+  await expectAccessible(page)
+  await begin(page)
+  const address = page.url()
+  await page.keyboard.press('Space')
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('heading', { name: 'Find the joint and see what it is.' })).toBeVisible()
+  await expectAccessible(page)
+  await test.step('a reload and another tablet find it where it is', async () => {
+    await page.reload()
+    await expect(page.getByRole('heading', { name: 'Find the joint and see what it is.' })).toBeVisible()
+    const other = await (await browser.newContext()).newPage()
+    await signIn(other, 'ruan', 'chalkdown-2', true)
+    await other.goto(address)
+    await expect(other.getByRole('heading', { name: 'Find the joint and see what it is.' })).toBeVisible()
+    await page.keyboard.press('1')
+    await page.keyboard.press('Space')
+    await expect(other.getByRole('heading', { name: /Shift to the smallest sprocket/ })).toBeVisible({ timeout: 3_000 })
+    await other.context().close()
+  })
+  const said = await work(page, {
+    'watch for a hop': async () => {
+      await page.getByRole('button', { name: 'a stiff link' }).press('Enter')
+      await expect(page.getByRole('navigation', { name: 'Job' }).getByText(/Bend it sideways/)).toBeVisible()
+    },
+  })
+  expect(said.some((one) => one.startsWith('Open the link'))).toBe(true)
+  expect(said.some((one) => one.startsWith('Bend it sideways'))).toBe(true)
+  await test.step('a link that clicks weakly does not close it, a firm one does', async () => {
+    await page.keyboard.press('2')
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('alert')).toContainText('Take a new one')
+    await page.keyboard.press('1')
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('heading', { name: /^Closed today/ })).toBeVisible()
+  })
+  await expect(page.getByText(/is on, \d+ pitches/)).toBeVisible()
+  await page.waitForTimeout(700)
+  await page.keyboard.press('b')
+  await expect(page.getByRole('region', { name: 'Timeline' })).toContainText(/fitted/i)
+})
+
+test('a hub gear’s clip, an 8-speed with a pin and a broken chain each have their own steps', async ({ page }) => {
+  test.setTimeout(200_000)
+  await signIn(page)
+  for (const { find, heading, reason, look, has, hasNot } of [
+    {
+      find: 'bakery van 3',
+      heading: 'Oven & Tide Bakery',
+      reason: '1',
+      look: '4',
+      has: ['Switch the motor off', 'Slacken the axle', 'slide it off', 'Set the tension|Move the wheel back'],
+      hasNot: ['upper pulley,'],
+    },
+    {
+      find: 'island mail 3',
+      heading: 'Island Mail',
+      reason: '1',
+      look: '3',
+      has: ['Set the tool square on a pin', 'Guide in from the far side', 'Every gear by hand'],
+      hasNot: ['Snap it home'],
+    },
+    {
+      find: 'school pool 5',
+      heading: 'Quay School',
+      reason: '4',
+      look: '1',
+      has: ['for bent plates', 'Draw the broken chain off'],
+      hasNot: ['Count the old chain', 'Find the joint'],
+    },
+  ]) {
+    await page.goto('/')
+    await putOnStand(page, find, heading)
+    await toJob(page)
+    await begin(page, reason)
+    const said = await work(page, { 'Find the joint': () => page.keyboard.press(look) })
+    for (const one of has) expect(said.join('\n'), find).toMatch(new RegExp(one))
+    for (const one of hasNot) expect(said.join('\n'), find).not.toContain(one)
+    if (await page.getByRole('group', { name: 'How did the link click?' }).isVisible()) await page.keyboard.press('1')
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('heading', { name: /^Closed today/ })).toBeVisible()
+  }
+  await test.step('and the last one is taken back', async () => {
+    await page.getByRole('button', { name: 'Take it back' }).click()
+    await page.getByLabel('Why is it taken back?').fill('wrong bike')
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('button', { name: /^Begin/ })).toBeVisible()
+  })
+})

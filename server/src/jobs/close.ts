@@ -1,0 +1,191 @@
+import { jobNow, type JobPlan } from '@pelrin/core'
+import type { endpoints } from '@pelrin/contract'
+import type { Job, JobWritten, Output } from '@pelrin/contract'
+import { v7 } from 'uuid'
+import type { JobRow } from '../db/models/rows.ts'
+import { audited, authorOf, factBy, type Work } from '../db/work.ts'
+import { ProblemError, refuseField } from '../http/problem.ts'
+import { dropParts } from '../stock/kept.ts'
+import { moveStock } from '../stock/movements.ts'
+import { lockBikeState } from '../state/bikeState.ts'
+import { judgeBike } from '../state/judgeBike.ts'
+import { presentFitting } from '../state/presentFitting.ts'
+import { catalogueChanged } from '../parts/catalogue.ts'
+import { known, lockedJob } from './service.ts'
+import { eventsOf } from './store.ts'
+
+type Closing = Output<typeof endpoints.closeJob.body>
+
+/**
+ * Closes a job: the old chain ends with its reason and fate, the new one begins as a thing with its own life, its joint is
+ * closed for the first time, parts leave the stock, the offcut is kept. All of it or nothing; closed again, it answers with
+ * what it did.
+ *
+ * @throws ProblemError 422 at `click` for a link that does not click firmly, at `parts` when stock ran out meanwhile
+ */
+export async function closeJob(work: Work, id: string, closing: Closing): Promise<Job> {
+  const row = await lockedJob(work, id)
+  if (row.state === 'closed') return known(work, id)
+  if (row.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await known(work, id) })
+  await lockBikeState(work, row.bikeId)
+  const { plan } = jobNow(row.plan, await eventsOf(work, id))
+  const clicks = plan.joint.kind === 'link'
+  const oldBack = plan.outcomes.includes('skips-old-back')
+  if (clicks && closing.click === null) throw refuseField('click', 'click-missing')
+  if (clicks && closing.click !== 'firm') throw refuseField('click', 'click-weak')
+  const written = oldBack ? await putBack(work, row, closing) : await fitNew(work, row, plan, closing)
+  await row.update(
+    { state: 'closed', closedAt: work.now, written, version: row.version + 1 },
+    { transaction: work.transaction },
+  )
+  await audited(work, 'closed', 'job', id, { ...written })
+  await judgeBike(work, row.bikeId, { readingId: null, occurredAt: work.now })
+  return known(work, id)
+}
+
+const NOTHING = { newFittingId: null, newChainId: null, offcutId: null, used: [] } as const
+
+/** The new chain skipped and the old one went back on: nothing ended, nothing began, and the new parts are free again. */
+async function putBack(work: Work, row: JobRow, { minutes, click }: Closing): Promise<JobWritten> {
+  const fitting = await presentFitting(work, row.bikeId)
+  if (row.keptId !== null) await letGo(work, row.keptId)
+  return {
+    ...NOTHING,
+    used: [],
+    oldFittingId: fitting?.id ?? null,
+    oldChainId: fitting?.chainId ?? null,
+    jointId: null,
+    minutes,
+    oldReason: null,
+    click,
+  }
+}
+
+async function letGo(work: Work, keptId: string): Promise<void> {
+  const kept = await work.models.KeptParts.findByPk(keptId, { transaction: work.transaction })
+  if (kept?.state === 'kept') await dropParts(work, keptId, kept.version)
+}
+
+async function fitNew(work: Work, row: JobRow, plan: JobPlan, closing: Closing): Promise<JobWritten> {
+  const { models, transaction } = work
+  const { oldReason, oldFate, click, minutes, pitches } = closing
+  const old = await presentFitting(work, row.bikeId)
+  if (old) {
+    await work.select(
+      `UPDATE fittings SET during = tstzrange(lower(during), :now, '[)'), end_reason = :oldReason WHERE id = :id RETURNING id`,
+      { now: work.now, oldReason, id: old.id },
+    )
+    await models.Chain.update({ fate: oldFate }, { where: { id: old.chainId }, transaction })
+  }
+  const chainId = v7()
+  await models.Chain.create(
+    { id: chainId, name: row.parts.chain, pitches, care: plan.care, partId: row.parts.chainPartId, fate: null },
+    { transaction },
+  )
+  const fittingId = v7()
+  const { personId } = authorOf(work)
+  await models.Fitting.create(
+    {
+      id: fittingId,
+      bikeId: row.bikeId,
+      chainId,
+      during: [
+        { value: work.now, inclusive: true },
+        { value: null, inclusive: false },
+      ],
+      start: 'fitted',
+      endReason: null,
+      personId,
+      recordedAt: work.now,
+    },
+    { transaction },
+  )
+  const jointId = await closeJoint(work, row, plan, chainId, click)
+  const offcutId = plan.chain.cut.offcut > 0 ? v7() : null
+  if (offcutId !== null)
+    await models.Offcut.create(
+      { id: offcutId, chainId, jobId: row.id, pitches: plan.chain.cut.offcut, keptAt: work.now, goneAt: null },
+      { transaction },
+    )
+  return {
+    oldFittingId: old?.id ?? null,
+    oldChainId: old?.chainId ?? null,
+    newFittingId: fittingId,
+    newChainId: chainId,
+    jointId,
+    offcutId,
+    used: await useParts(work, row),
+    minutes,
+    oldReason,
+    click,
+  }
+}
+
+/** The joint as a thing, closed for the first time. */
+async function closeJoint(
+  work: Work,
+  { parts }: JobRow,
+  { joint }: JobPlan,
+  chainId: string,
+  click: Closing['click'],
+): Promise<string> {
+  const { models, transaction } = work
+  const jointId = v7()
+  await models.Joint.create(
+    {
+      id: jointId,
+      kind: joint.kind === 're-press' ? 'riveted' : joint.kind,
+      partId: parts.jointPartId,
+      closingsBefore: joint.kind === 'link' || joint.kind === 'clip' ? 0 : null,
+    },
+    { transaction },
+  )
+  await models.JointEvent.create(
+    {
+      id: v7(),
+      jointId,
+      chainId,
+      kind: 'closed',
+      click,
+      occurredAt: work.now,
+      ...factBy(work),
+      supersedesId: null,
+      reason: null,
+      deleted: false,
+    },
+    { transaction },
+  )
+  return jointId
+}
+
+/** Takes the job's parts out of stock: those kept for it, or its chain and joint where none were. */
+async function useParts(work: Work, row: JobRow): Promise<JobWritten['used']> {
+  const { models, transaction } = work
+  const kept =
+    row.keptId === null
+      ? []
+      : await models.KeptPartLine.findAll({ where: { keptId: row.keptId }, order: [['partId', 'ASC']], transaction })
+  const open = row.keptId === null ? null : await models.KeptParts.findByPk(row.keptId, { transaction })
+  const used =
+    open?.state === 'kept'
+      ? kept.filter(({ included }) => !included).map(({ partId, quantity }) => ({ partId, quantity }))
+      : row.parts.chainPartId === null
+        ? []
+        : [{ partId: row.parts.chainPartId, quantity: 1 }]
+  for (const { partId, quantity } of used) {
+    const part = await models.Part.findByPk(partId, { transaction, lock: transaction.LOCK.UPDATE })
+    if (part && part.stock < quantity)
+      throw refuseField('parts', 'parts-short', { part: `${part.maker} ${part.name}`, stock: part.stock })
+    await moveStock(work, partId, {
+      id: v7(),
+      kind: 'used',
+      quantity,
+      ...(row.keptId === null ? {} : { keptId: row.keptId }),
+    })
+  }
+  if (open?.state === 'kept') {
+    await open.update({ state: 'used', settledAt: work.now }, { transaction })
+    await catalogueChanged(work)
+  }
+  return used
+}

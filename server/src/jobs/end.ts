@@ -1,0 +1,77 @@
+import type { Job } from '@pelrin/contract'
+import { v7 } from 'uuid'
+import { audited, factBy, type Work } from '../db/work.ts'
+import { ProblemError } from '../http/problem.ts'
+import { lockBikeState } from '../state/bikeState.ts'
+import { judgeBike } from '../state/judgeBike.ts'
+import { presentFitting } from '../state/presentFitting.ts'
+import { dropParts } from '../stock/kept.ts'
+import { moveStock } from '../stock/movements.ts'
+import { known, lockedJob } from './service.ts'
+
+/** Ends a job without a new chain: its parts are free again, and the old chain is as it was. */
+export async function stopJob(work: Work, id: string, reason: string): Promise<Job> {
+  const row = await lockedJob(work, id)
+  if (row.state === 'stopped') return known(work, id)
+  if (row.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await known(work, id) })
+  const kept =
+    row.keptId === null ? null : await work.models.KeptParts.findByPk(row.keptId, { transaction: work.transaction })
+  if (kept?.state === 'kept') await dropParts(work, kept.id, kept.version)
+  await row.update(
+    { state: 'stopped', closedAt: work.now, version: row.version + 1 },
+    { transaction: work.transaction },
+  )
+  await audited(work, 'stopped', 'job', id, { reason })
+  return known(work, id)
+}
+
+/**
+ * Takes back what closing wrote: the old chain is on again as if it had never come off, the new one was never on, its joint
+ * is a tombstone, and its parts are in stock again.
+ *
+ * @throws ProblemError 409 after the day, where the new chain was measured, or where another one is on by now
+ */
+export async function undoJob(work: Work, id: string, reason: string): Promise<Job> {
+  const row = await lockedJob(work, id)
+  const job = await known(work, id)
+  if (row.state === 'undone') return job
+  const { written } = row
+  if (row.state !== 'closed' || written === null) throw new ProblemError(409, 'job-ended', { current: job })
+  if (!job.canUndo) throw new ProblemError(409, 'undo-late')
+  const { models, transaction } = work
+  await lockBikeState(work, row.bikeId)
+  if (written.newFittingId !== null && written.newChainId !== null) {
+    const present = await presentFitting(work, row.bikeId)
+    if (present?.id !== written.newFittingId) throw new ProblemError(409, 'undo-moved-on')
+    if (await models.Reading.findOne({ where: { fittingId: written.newFittingId, deleted: false }, transaction }))
+      throw new ProblemError(409, 'undo-measured')
+    await work.select(`UPDATE fittings SET during = 'empty' WHERE id = :id RETURNING id`, { id: written.newFittingId })
+    if (written.oldFittingId !== null)
+      await work.select(
+        `UPDATE fittings SET during = tstzrange(lower(during), NULL, '[)'), end_reason = NULL WHERE id = :id RETURNING id`,
+        { id: written.oldFittingId },
+      )
+    if (written.oldChainId !== null)
+      await models.Chain.update({ fate: null }, { where: { id: written.oldChainId }, transaction })
+    for (const event of await models.JointEvent.findAll({ where: { chainId: written.newChainId }, transaction }))
+      await models.JointEvent.create(
+        {
+          ...event.get({ plain: true }),
+          id: v7(),
+          ...factBy(work),
+          supersedesId: event.id,
+          reason,
+          deleted: true,
+        },
+        { transaction },
+      )
+    if (written.offcutId !== null)
+      await models.Offcut.update({ goneAt: work.now }, { where: { id: written.offcutId }, transaction })
+    for (const { partId, quantity } of written.used)
+      await moveStock(work, partId, { id: v7(), kind: 'received', quantity, note: reason })
+  }
+  await row.update({ state: 'undone', version: row.version + 1 }, { transaction })
+  await audited(work, 'undid', 'job', id, { reason })
+  await judgeBike(work, row.bikeId, { readingId: null, occurredAt: work.now })
+  return known(work, id)
+}

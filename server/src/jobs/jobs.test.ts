@@ -1,0 +1,227 @@
+import { v7 } from 'uuid'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { jobNow } from '@pelrin/core'
+import { endpoints, type CatalogueItem, type Job } from '@pelrin/contract'
+import { inShop } from '../db/index.ts'
+import { rebuildState } from '../state/bikeState.ts'
+import { bikeNamed, Device, readingOf, startShop, type RunningShop } from '../testing/shop.ts'
+
+let shop: RunningShop
+let ruan: Device
+beforeAll(async () => {
+  shop = await startShop()
+  ruan = new Device(shop.base)
+  await ruan.signIn('ruan', 'chalkdown-2')
+})
+afterAll(() => shop.close())
+
+const idOf = async (text: string): Promise<string> => (await bikeNamed(shop.device, text)).id
+const shopId = async (): Promise<string> => (await shop.device.ask(endpoints.session)).body.shop.id
+const open = async (text: string, body: Record<string, unknown> = {}) =>
+  shop.device.ask(endpoints.openJob, { params: { id: await idOf(text) }, body: { id: v7(), reason: 'worn', ...body } })
+const event = (jobId: string, body: Record<string, unknown>, device = shop.device) =>
+  device.ask(endpoints.jobEvent, {
+    params: { id: jobId },
+    body: { id: v7(), occurredAt: new Date().toISOString(), ...body },
+  })
+const CLOSING = { oldReason: 'worn', oldFate: 'scrapped', click: 'firm', minutes: 28, pitches: 112 }
+const close = (jobId: string, body: Record<string, unknown> = {}, key: string = v7()) =>
+  shop.device.ask(endpoints.closeJob, { params: { id: jobId }, body: { ...CLOSING, ...body }, key })
+const undo = (jobId: string) =>
+  shop.device.ask(endpoints.undoJob, { params: { id: jobId }, body: { reason: 'wrong bike' } })
+const record = async (text: string) =>
+  (await shop.device.ask(endpoints.bike, { params: { id: await idOf(text) } })).body
+const partOf = async (id: string): Promise<CatalogueItem> =>
+  (await shop.device.ask(endpoints.cataloguePart, { params: { id } })).body
+const sound = async () => (await inShop(shop.database, await shopId(), null, rebuildState)).differing
+/** Keeps the best parts for a bike. @returns the chain's id */
+const keepBest = async (text: string): Promise<string> => {
+  const id = await idOf(text)
+  const { body: parts } = await shop.device.ask(endpoints.bikeParts, { params: { id }, query: {} })
+  const chain = parts.chains[0]!.part
+  const line = { id: v7(), partId: chain.id, quantity: 1, included: false }
+  await shop.device.ask(endpoints.keepParts, {
+    params: { id },
+    body: { id: v7(), pitches: parts.pitches, lines: [line] },
+  })
+  return chain.id
+}
+
+/** Chains that came off a bike, by its timeline. */
+const takenOff = async (text: string): Promise<number> =>
+  (await record(text)).events.filter(({ kind }) => kind === 'taken-off').length
+
+describe('a job', () => {
+  it('begins with what is known of the bike and the parts kept for it, once a bike', async () => {
+    const partId = await keepBest('nell winter')
+    const { body: job } = await open('nell winter')
+    expect(job).toMatchObject({
+      state: 'open',
+      parts: { chainPartId: partId, chain: 'Korvane Ten' },
+      plan: { drive: { type: 'derailleur', speeds: 10 }, joint: { kind: 'link' }, chain: { pitches: 112 } },
+    })
+    const again = await open('nell winter')
+    expect([again.status, (again.problem.current as Job).id]).toEqual([409, job.id])
+    const steps = jobNow(job.plan, job.events as never).steps.map(({ id }) => id)
+    expect(steps).toEqual(expect.arrayContaining(['slack', 'join-link', 'look-click', 'every-gear']))
+  })
+  it('keeps who did which step, over a hand-over, and the first who ticked it', async () => {
+    const { job } = (await shop.device.ask(endpoints.bikeJob, { params: { id: await idOf('nell winter') } })).body
+    await event(job!.id, { kind: 'tick', step: 'pick' })
+    await event(job!.id, { kind: 'take-over' }, ruan)
+    await Promise.all([
+      event(job!.id, { kind: 'tick', step: 'count-old' }, ruan),
+      event(job!.id, { kind: 'tick', step: 'slack' }),
+    ])
+    const twice = v7()
+    for (let i = 0; i < 2; i++)
+      await ruan.ask(endpoints.jobEvent, {
+        params: { id: job!.id },
+        body: { id: twice, occurredAt: new Date().toISOString(), kind: 'tick', step: 'keep-old' },
+        key: 'the-same-tick',
+      })
+    const now = (await shop.device.ask(endpoints.bikeJob, { params: { id: job!.bikeId } })).body.job!
+    const { steps } = jobNow(now.plan, now.events)
+    const by = (id: string) => steps.find((step) => step.id === id)?.done?.by
+    expect([by('pick'), by('count-old'), by('slack'), by('keep-old')]).toEqual(['TS', 'RP', 'TS', 'RP'])
+    expect(now.events.filter((one) => one.kind === 'tick' && one.step === 'keep-old')).toHaveLength(1)
+    expect((await event(job!.id, { kind: 'tick', step: 'sing' })).problem.fields?.[0]).toMatchObject({ path: 'step' })
+  })
+  it('is closed only with a link that clicks firmly, and with parts that are there', async () => {
+    const { job } = (await shop.device.ask(endpoints.bikeJob, { params: { id: await idOf('nell winter') } })).body
+    for (const [click, code] of [
+      ['weak', 'click-weak'],
+      [null, 'click-missing'],
+    ] as const)
+      expect((await close(job!.id, { click })).problem.fields?.[0]).toMatchObject({ path: 'click', code })
+    expect((await close(job!.id, { minutes: -1 })).problem.fields?.[0]).toMatchObject({
+      path: 'minutes',
+      code: 'minutes-negative',
+    })
+    const partId = job!.parts.chainPartId!
+    const before = await takenOff('nell winter')
+    const { stock } = await partOf(partId)
+    const count = (quantity: number) =>
+      shop.device.ask(endpoints.moveStock, { params: { id: partId }, body: { id: v7(), kind: 'counted', quantity } })
+    await count(0)
+    expect((await close(job!.id)).problem.fields?.[0]).toMatchObject({ path: 'parts', code: 'parts-short' })
+    // Nothing of a refused closing stays.
+    expect(await takenOff('nell winter')).toBe(before)
+    await count(stock)
+  })
+  it('closed, has ended the old chain, begun the new, used the parts, kept the offcut: once, however often', async () => {
+    const bikeId = await idOf('nell winter')
+    const { job } = (await shop.device.ask(endpoints.bikeJob, { params: { id: bikeId } })).body
+    const { stock } = await partOf(job!.parts.chainPartId!)
+    const before = await takenOff('nell winter')
+    const [first, second] = await Promise.all([close(job!.id), close(job!.id)])
+    expect([first.status, second.status]).toEqual([200, 200])
+    expect(first.body.written).toEqual(second.body.written)
+    expect((await partOf(job!.parts.chainPartId!)).stock).toBe(stock - 1)
+    const after = await record('nell winter')
+    expect(after.summary.word).toBe('not-measured-yet')
+    expect(await takenOff('nell winter')).toBe(before + 1)
+    expect(after.events.filter(({ kind, text }) => kind === 'fitted' && text === 'Korvane Ten')).not.toEqual([])
+    const { body: parts } = await shop.device.ask(endpoints.bikeParts, { params: { id: bikeId }, query: {} })
+    expect(parts).toMatchObject({ kept: null, present: { kind: 'link', closings: 1, firm: true }, oldPitches: 112 })
+    expect(first.body.written?.offcutId).not.toBeNull()
+    expect((await event(job!.id, { kind: 'tick', step: 'pick' })).status).toBe(409)
+    expect(await sound()).toEqual([])
+  })
+  it('is taken back within the day: the old chain as if it had never come off, the parts in stock', async () => {
+    const bikeId = await idOf('nell winter')
+    const { job } = (await shop.device.ask(endpoints.bikeJob, { params: { id: bikeId } })).body
+    const { stock } = await partOf(job!.parts.chainPartId!)
+    const before = await takenOff('nell winter')
+    const undone = await undo(job!.id)
+    expect(undone.body.state).toBe('undone')
+    expect((await partOf(job!.parts.chainPartId!)).stock).toBe(stock + 1)
+    const after = await record('nell winter')
+    expect(after.summary.word).not.toBe('not-measured-yet')
+    expect(await takenOff('nell winter')).toBe(before - 1)
+    expect((await undo(job!.id)).body.state).toBe('undone')
+    expect(await sound()).toEqual([])
+  })
+  it('is not taken back once the new chain was measured', async () => {
+    await keepBest('ivo marsh')
+    const { body: job } = await open('ivo marsh')
+    await close(job.id, { pitches: job.plan.chain.pitches })
+    await shop.device.ask(endpoints.takeReading, { body: await readingOf(shop.device, await idOf('ivo marsh')) })
+    const refused = await undo(job.id)
+    expect([refused.status, refused.problem.code]).toEqual([409, 'undo-measured'])
+  })
+  it('whose new chain skips leaves the old one on, and the parts free', async () => {
+    const partId = await keepBest('sand racer')
+    const { stock } = await partOf(partId)
+    const { body: job } = await open('sand racer')
+    const before = (await record('sand racer')).summary.word
+    await event(job.id, { kind: 'outcome', outcome: 'skips-old-back' })
+    const { body: closed } = await close(job.id)
+    expect(closed.written).toMatchObject({ newChainId: null, used: [] })
+    expect(await partOf(partId)).toMatchObject({ stock, kept: 0 })
+    expect((await record('sand racer')).summary.word).toBe(before)
+  })
+  it('that is stopped changes nothing and lets its parts go', async () => {
+    const partId = await keepBest('courier')
+    const { body: job } = await open('courier', { reason: 'early', oldFate: 'rotation' })
+    const stopped = await shop.device.ask(endpoints.stopJob, {
+      params: { id: job.id },
+      body: { reason: 'the customer will think about it' },
+    })
+    expect(stopped.body.state).toBe('stopped')
+    expect((await partOf(partId)).kept).toBe(0)
+    expect((await open('courier')).status).toBe(200)
+  })
+  it('of a bike there is not, or after it ended, is refused', async () => {
+    const nowhere = await shop.device.ask(endpoints.openJob, {
+      params: { id: '0192c7f2-5340-7b38-85ad-000000000000' },
+      body: { id: v7(), reason: 'worn' },
+    })
+    expect(nowhere.status).toBe(404)
+    const reader = new Device(shop.base)
+    await reader.signIn('coral', 'slipway-4')
+    const mayNot = await reader.ask(endpoints.openJob, {
+      params: { id: await idOf('school pool 7') },
+      body: { id: v7(), reason: 'worn' },
+    })
+    expect(mayNot.status).toBe(403)
+  })
+})
+
+describe('closing torn at any statement', () => {
+  it('leaves the job open with all its ticks, or closed: never between', async () => {
+    await keepBest('school pool 7')
+    const { body: job } = await open('school pool 7')
+    await event(job.id, { kind: 'tick', step: 'pick' })
+    const standing = async (): Promise<string> => {
+      const now = (await shop.device.ask(endpoints.bikeJob, { params: { id: job.bikeId } })).body.job!
+      const stock = (await partOf(job.parts.chainPartId!)).stock
+      const fitted = (await record('school pool 7')).events.filter(({ kind }) => kind === 'fitted').length
+      return JSON.stringify({ state: now.state, events: now.events.length, stock, fitted })
+    }
+    const before = await standing()
+    // The connection breaks at its n-th statement after the first: whatever it had written goes with it.
+    const { sequelize } = shop.database
+    const query = sequelize.query.bind(sequelize)
+    let left = Infinity
+    sequelize.query = ((...args: Parameters<typeof query>) => {
+      if (left-- <= 0) return Promise.reject(new Error('torn'))
+      return query(...args)
+    }) as typeof query
+    let torn = 0
+    try {
+      for (let n = 3; n < 200; n += 4) {
+        left = n
+        const { status } = await close(job.id, { pitches: job.plan.chain.pitches })
+        left = Infinity
+        if (status === 200) break
+        torn++
+        expect(await standing(), `torn at ${n}`).toBe(before)
+      }
+    } finally {
+      sequelize.query = query
+    }
+    expect(torn).toBeGreaterThan(5)
+    expect(JSON.parse(await standing())).toMatchObject({ state: 'closed', events: 1 })
+  })
+})

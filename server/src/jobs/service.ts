@@ -1,0 +1,75 @@
+import { fittingSteps } from '@pelrin/core'
+import type { endpoints } from '@pelrin/contract'
+import type { Job, Output } from '@pelrin/contract'
+import { audited, authorOf, type Work } from '../db/work.ts'
+import { ProblemError } from '../http/problem.ts'
+import { planJob } from './planJob.ts'
+import { jobById, jobOfBike } from './store.ts'
+
+/** Holds a job until the transaction ends. @throws ProblemError 404 */
+export async function lockedJob(work: Work, id: string) {
+  const job = await work.models.Job.findByPk(id, {
+    transaction: work.transaction,
+    lock: work.transaction.LOCK.UPDATE,
+  })
+  if (!job) throw new ProblemError(404, 'job-unknown')
+  return job
+}
+
+export async function known(work: Work, id: string): Promise<Job> {
+  const job = await jobById(work, id)
+  if (!job) throw new ProblemError(404, 'job-unknown')
+  return job
+}
+
+/** Begins a job. @throws ProblemError 409 with the open one where there is one already */
+export async function openJob(
+  work: Work,
+  bikeId: string,
+  { id, reason, oldFate }: Output<typeof endpoints.openJob.body>,
+): Promise<Job> {
+  const [bike] = await work.select('SELECT id FROM bikes WHERE id = :bikeId FOR NO KEY UPDATE', { bikeId })
+  if (!bike) throw new ProblemError(404, 'bike-unknown')
+  const open = await jobOfBike(work, bikeId)
+  if (open?.state === 'open') throw new ProblemError(409, 'job-open-already', { current: open })
+  const { plan, parts, keptId } = await planJob(work, bikeId, { reason, oldFate })
+  // What cannot be done is refused before anybody takes up a tool.
+  fittingSteps(plan)
+  await work.models.Job.create(
+    {
+      id,
+      bikeId,
+      state: 'open',
+      plan,
+      parts,
+      keptId,
+      openedAt: work.now,
+      closedAt: null,
+      written: null,
+      personId: authorOf(work).personId,
+      version: 1,
+    },
+    { transaction: work.transaction },
+  )
+  await audited(work, 'opened', 'job', id, { bikeId, reason })
+  return known(work, id)
+}
+
+/** Writes down what happened on a job. Two who tick one step at once both did; the first counts. */
+export async function addEvent(
+  work: Work,
+  jobId: string,
+  { id, occurredAt, kind, ...detail }: Output<typeof endpoints.jobEvent.body>,
+): Promise<Job> {
+  const job = await lockedJob(work, jobId)
+  if (job.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await known(work, jobId) })
+  const { personId, deviceId } = authorOf(work)
+  // Nothing happened before the job began, or after now.
+  const at = new Date(Math.min(work.now.getTime(), Math.max(job.openedAt.getTime(), Date.parse(occurredAt))))
+  await work.models.JobEvent.create(
+    { id, jobId, kind, detail, occurredAt: at, recordedAt: work.now, personId, deviceId },
+    { transaction: work.transaction },
+  )
+  await job.update({ version: job.version + 1 }, { transaction: work.transaction })
+  return known(work, jobId)
+}

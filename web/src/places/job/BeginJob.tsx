@@ -1,0 +1,98 @@
+import { Button, Stack, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
+import { useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
+import { v7 } from 'uuid'
+import { JOB_REASONS, OLD_FATES, type JobReason, type OldFate } from '@pelrin/core'
+import { endpoints } from '@pelrin/contract'
+import { ask } from '../../api/client.ts'
+import { useBikeParts } from '../../api/queries.ts'
+import { useLetterKeys } from '../../keys/typing.tsx'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { useJobWrite } from './useJobWrite.ts'
+
+/** Begins a job: why the chain comes off, what becomes of it, and what goes on. */
+export function BeginJob({ bikeId }: { bikeId: string }) {
+  const { t } = useTranslation()
+  const [reason, setReason] = useState<JobReason>('worn')
+  const [oldFate, setOldFate] = useState<OldFate>('scrapped')
+  const parts = useBikeParts(bikeId)
+  const { wrong, busy, write } = useJobWrite(bikeId)
+  const begin = (): void =>
+    void write(() => ask(endpoints.openJob, { params: { id: bikeId }, key: v7(), body: { id: v7(), reason, oldFate } }))
+  useLetterKeys(Object.fromEntries(JOB_REASONS.map((one, i) => [String(i + 1), { run: () => setReason(one) }])))
+  useHotkeys('enter', begin, { ignoreEventWhen: (event) => event.target instanceof HTMLButtonElement }, [
+    reason,
+    oldFate,
+  ])
+  const kept = parts.data?.kept
+  const best = parts.data?.chains.find(({ part }) => part.id === parts.data.chainId)
+  const chain = kept
+    ? kept.lines
+        .map(({ maker, name, quantity }) => `${quantity > 1 ? `${quantity} × ` : ''}${maker} ${name}`)
+        .join(', ')
+    : best
+      ? `${best.part.maker} ${best.part.name}`
+      : ''
+  const pitches = kept?.pitches ?? parts.data?.pitches ?? null
+  return (
+    <Stack sx={{ gap: 2.5, maxWidth: 860, pt: 1.5 }}>
+      <Stack component="section" aria-label={t('jobs.why')} sx={{ gap: 1 }}>
+        <Typography variant="h2">{t('jobs.why')}</Typography>
+        <ToggleButtonGroup
+          exclusive
+          value={reason}
+          aria-label={t('jobs.why')}
+          onChange={(_, next: JobReason | null) => next && setReason(next)}
+          sx={{ flexWrap: 'wrap' }}
+        >
+          {JOB_REASONS.map((one, i) => (
+            <ToggleButton key={one} value={one} sx={{ minHeight: 64, px: 2, gap: 1.25, fontSize: 17 }}>
+              {t(`jobs.reason.${one}`)} <KeyCap>{String(i + 1)}</KeyCap>
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      </Stack>
+      <Stack component="section" aria-label={t('jobs.fate')} sx={{ gap: 1 }}>
+        <Typography variant="h2">{t('jobs.fate')}</Typography>
+        <ToggleButtonGroup
+          exclusive
+          value={oldFate}
+          aria-label={t('jobs.fate')}
+          onChange={(_, next: OldFate | null) => next && setOldFate(next)}
+          sx={{ flexWrap: 'wrap' }}
+        >
+          {OLD_FATES.map((one) => (
+            <ToggleButton key={one} value={one} sx={{ minHeight: 64, px: 2, fontSize: 17 }}>
+              {t(`jobs.fateOf.${one}`)}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      </Stack>
+      <Stack component="section" aria-label={t('jobs.goesOn')} sx={{ gap: 0.5 }}>
+        <Typography variant="h2">{t('jobs.goesOn')}</Typography>
+        <Typography sx={{ fontSize: 20, fontWeight: 600 }}>
+          {chain === '' ? t('app.unknown') : chain}
+          {pitches !== null && `, ${t('jobs.pitches', { count: pitches })}`}
+        </Typography>
+        <Button component={Link} to={`/bikes/${bikeId}/parts`} variant="outlined" sx={{ alignSelf: 'flex-start' }}>
+          {t('jobs.chooseParts')}
+        </Button>
+      </Stack>
+      {wrong !== null && (
+        <Typography role="alert" color="error">
+          {wrong}
+        </Typography>
+      )}
+      <Button
+        variant="contained"
+        disabled={busy || parts.isPending}
+        onClick={begin}
+        sx={{ minHeight: 72, fontSize: 22, gap: 2, alignSelf: 'flex-start', px: 6 }}
+      >
+        {t('jobs.begin')} <KeyCap>Enter</KeyCap>
+      </Button>
+    </Stack>
+  )
+}

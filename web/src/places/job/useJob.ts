@@ -1,0 +1,77 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useCallback, useMemo } from 'react'
+import { v7 } from 'uuid'
+import { jobNow, type JobEvent, type JobNow } from '@pelrin/core'
+import { endpoints, type Job } from '@pelrin/contract'
+import { ask } from '../../api/client.ts'
+import { keys } from '../../api/queries.ts'
+import { useSurroundings } from '../../app/Shell.tsx'
+import { outbox } from '../../outbox/outbox.ts'
+import { useOutbox } from '../../outbox/useOutbox.ts'
+
+/** What a person does on a job, before it has its id and time. */
+export type Said =
+  | { readonly kind: 'tick' | 'untick'; readonly step: JobNow['steps'][number]['id'] }
+  | { readonly kind: 'outcome' | 'outcome-back'; readonly outcome: JobNow['plan']['outcomes'][number] }
+  | { readonly kind: 'choice'; readonly choice: Extract<JobEvent, { kind: 'choice' }>['choice'] }
+  | { readonly kind: 'note'; readonly text: string }
+  | { readonly kind: 'take-over' | 'pause' | 'resume' }
+
+/** Another tablet at this bike shows what was done here within a second. */
+const AGAIN_MS = 900
+
+/** The job on a bike, asked again while it is open. */
+export const useBikeJob = (bikeId: string) =>
+  useQuery({
+    queryKey: keys.job(bikeId),
+    queryFn: ({ signal }) => ask(endpoints.bikeJob, { params: { id: bikeId }, signal }),
+    refetchInterval: ({ state }) => (state.data?.job?.state === 'open' ? AGAIN_MS : false),
+    staleTime: 0,
+  })
+
+/**
+ * A job as it stands, with what is still on its way to the server, and a way to say what happens on it. What is said goes
+ * through the outbox: no connection, no reload and no dead battery loses it.
+ */
+export function useJobNow(job: Job): { now: JobNow; waiting: number; say: (said: Said) => void } {
+  const { session } = useSurroundings()
+  const client = useQueryClient()
+  const all = useOutbox()
+  const pending = useMemo(
+    () => all.filter(({ path, params }) => path === endpoints.jobEvent.path && params['id'] === job.id),
+    [all, job.id],
+  )
+  const now = useMemo(() => {
+    const ids = new Set(job.events.map(({ id }) => id))
+    const unsent = pending
+      .map(({ body }) => body as { id: string; occurredAt: string } & Record<string, unknown>)
+      .filter(({ id }) => !ids.has(id))
+      .map(({ occurredAt, ...said }) => ({ ...said, at: Date.parse(occurredAt), by: session.person.initials }))
+    return jobNow(job.plan, [...job.events, ...unsent] as unknown as JobEvent[])
+  }, [job, pending, session.person.initials])
+  const { id, bikeId } = job
+  const say = useCallback(
+    (said: Said): void => {
+      const at = new Date().toISOString()
+      void outbox
+        .put({
+          key: v7(),
+          method: endpoints.jobEvent.method,
+          path: endpoints.jobEvent.path,
+          params: { id },
+          body: { id: v7(), occurredAt: at, ...said },
+          personId: session.person.id,
+          at,
+          title: said.kind,
+          bikeId,
+        })
+        .then(({ settled }) => settled)
+        .then((end) => {
+          if (end.ok) client.setQueryData(keys.job(bikeId), { job: end.result })
+          else void client.invalidateQueries({ queryKey: keys.job(bikeId) })
+        })
+    },
+    [id, bikeId, client, session.person.id],
+  )
+  return { now, waiting: pending.length, say }
+}
