@@ -70,6 +70,8 @@ export const JobParts = v.object({
   chain: v.string(),
   jointPartId: v.nullable(Id),
   joint: v.nullable(v.string()),
+  /** What it takes from stock, where nothing is kept for it when it is closed. */
+  list: v.array(v.object({ partId: Id, quantity: v.number(), included: v.boolean() })),
 })
 export type JobParts = v.InferOutput<typeof JobParts>
 

@@ -158,23 +158,31 @@ async function closeJoint(
   return jointId
 }
 
-/** Takes the job's parts out of stock: those kept for it, or its chain and joint where none were. */
+/** Kinds of which a job puts on one of its own; whatever else is kept goes along with it. */
+const OWN_KINDS: readonly string[] = ['chain', 'link', 'pin', 'clip']
+
+/**
+ * Takes the job's parts out of stock: those kept for it, or what it wants where they were let go meanwhile. What is kept for a
+ * tandem's other chain stays kept.
+ */
 async function useParts(work: Work, row: JobRow): Promise<JobWritten['used']> {
   const { models, transaction } = work
-  const kept =
-    row.keptId === null
-      ? []
-      : await models.KeptPartLine.findAll({ where: { keptId: row.keptId }, order: [['partId', 'ASC']], transaction })
-  const open = row.keptId === null ? null : await models.KeptParts.findByPk(row.keptId, { transaction })
-  const used =
-    open?.state === 'kept'
-      ? kept.filter(({ included }) => !included).map(({ partId, quantity }) => ({ partId, quantity }))
-      : row.parts.chainPartId === null
-        ? []
-        : [{ partId: row.parts.chainPartId, quantity: 1 }]
-  for (const { partId, quantity } of used) {
+  const kept = row.keptId === null ? null : await models.KeptParts.findByPk(row.keptId, { transaction })
+  const ofList =
+    kept?.state === 'kept' ? await models.KeptPartLine.findAll({ where: { keptId: kept.id }, transaction }) : null
+  const lines: readonly { id: string | null; partId: string; quantity: number; included: boolean }[] =
+    ofList ?? row.parts.list.map((line) => ({ ...line, id: null }))
+  const used: { partId: string; quantity: number }[] = []
+  const gone: string[] = []
+  // Two who close at once lock parts in one order.
+  for (const line of [...lines].sort((one, other) => (one.partId < other.partId ? -1 : 1))) {
+    const { id, partId, quantity, included } = line
     const part = await models.Part.findByPk(partId, { transaction, lock: transaction.LOCK.UPDATE })
-    if (part && part.stock < quantity)
+    const own = partId === row.parts.chainPartId || partId === row.parts.jointPartId
+    if (!part || (OWN_KINDS.includes(part.kind) && !own)) continue
+    if (id !== null) gone.push(id)
+    if (included) continue
+    if (part.stock < quantity)
       throw refuseField('parts', 'parts-short', { part: `${part.maker} ${part.name}`, stock: part.stock })
     await moveStock(work, partId, {
       id: v7(),
@@ -182,10 +190,11 @@ async function useParts(work: Work, row: JobRow): Promise<JobWritten['used']> {
       quantity,
       ...(row.keptId === null ? {} : { keptId: row.keptId }),
     })
+    used.push({ partId, quantity })
   }
-  if (open?.state === 'kept') {
-    await open.update({ state: 'used', settledAt: work.now }, { transaction })
-    await catalogueChanged(work)
-  }
+  if (kept?.state !== 'kept') return used
+  if (gone.length < lines.length) await models.KeptPartLine.destroy({ where: { id: gone }, transaction })
+  else await kept.update({ state: 'used', settledAt: work.now }, { transaction })
+  await catalogueChanged(work)
   return used
 }

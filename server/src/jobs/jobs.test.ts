@@ -172,6 +172,44 @@ describe('a job', () => {
     expect((await partOf(partId)).kept).toBe(0)
     expect((await open('courier')).status).toBe(200)
   })
+  it('of a tandem changes the chain that drives, whatever else is kept for it', async () => {
+    const id = await idOf('tandem')
+    const { body: timing } = await shop.device.ask(endpoints.bikeParts, { params: { id }, query: { of: 'timing' } })
+    const { body: drive } = await shop.device.ask(endpoints.bikeParts, { params: { id }, query: {} })
+    const lines = [timing.chains[0]!, drive.chains[0]!].map(({ part }) => ({
+      id: v7(),
+      partId: part.id,
+      quantity: 1,
+      included: false,
+    }))
+    await shop.device.ask(endpoints.keepParts, { params: { id }, body: { id: v7(), pitches: timing.pitches, lines } })
+    const { body: job } = await open('tandem')
+    expect(job.parts.chainPartId).toBe(drive.chains[0]!.part.id)
+    expect(job.plan.chain.pitches).toBe(drive.pitches)
+    for (const { partId } of lines)
+      await shop.device.ask(endpoints.moveStock, {
+        params: { id: partId },
+        body: { id: v7(), kind: 'counted', quantity: 2 },
+      })
+    const { body: closed } = await close(job.id, { pitches: job.plan.chain.pitches })
+    expect(closed.written?.used).toEqual([{ partId: drive.chains[0]!.part.id, quantity: 1 }])
+    // What is kept for its other chain stays kept.
+    const { body: after } = await shop.device.ask(endpoints.bikeParts, { params: { id }, query: {} })
+    expect(after.kept?.lines.map(({ partId }) => partId)).toEqual([timing.chains[0]!.part.id])
+  })
+  it('without kept parts takes from stock what it wants', async () => {
+    const { body: job } = await open('island mail 5')
+    const paid = job.parts.list.filter(({ included }) => !included)
+    expect(paid.map(({ partId }) => partId)).toContain(job.parts.chainPartId)
+    for (const { partId, quantity } of paid)
+      await shop.device.ask(endpoints.moveStock, {
+        params: { id: partId },
+        body: { id: v7(), kind: 'counted', quantity: quantity + 1 },
+      })
+    const { body: closed } = await close(job.id, { pitches: job.plan.chain.pitches })
+    expect(closed.written?.used).toHaveLength(paid.length)
+    for (const { partId } of paid) expect((await partOf(partId)).stock).toBe(1)
+  })
   it('of a bike there is not, or after it ended, is refused', async () => {
     const nowhere = await shop.device.ask(endpoints.openJob, {
       params: { id: '0192c7f2-5340-7b38-85ad-000000000000' },

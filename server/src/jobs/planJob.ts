@@ -1,76 +1,79 @@
 import {
+  bikeQuestion,
+  chainSpeeds,
   cutFor,
+  judgeChain,
   judgeJoint,
+  matchJoints,
+  newJoint,
   SHIPPED_SCHOOLS,
+  shoppingList,
+  siftChains,
+  withOwn,
+  type Catalogue,
   type ChainModel,
   type JobPlan,
   type JobReason,
   type JointCandidate,
   type JointModel,
+  type JointQuery,
   type OldFate,
+  type PartsDrive,
 } from '@pelrin/core'
-import type { JobParts } from '@pelrin/contract'
+import type { JobParts, PartsFacts } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
-import { bikeParts } from '../parts/bikeParts.ts'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
+import { partsFacts } from '../parts/bikeParts.ts'
 import { catalogue } from '../parts/catalogue.ts'
 
-/** What a job begins with, by all that is known of the bike and the parts kept for it; the best that fits where none are. */
+/**
+ * What a job begins with, by all that is known of the bike and the parts kept for it; the best that fits where none are. What
+ * was kept and does not fit is not put on: of a tandem's two chains only the one that drives.
+ */
 export async function planJob(
   work: Work,
   bikeId: string,
   { reason, oldFate }: { reason: JobReason; oldFate: OldFate },
 ): Promise<{ plan: JobPlan; parts: JobParts; keptId: string | null }> {
-  const found = await bikeParts(work, bikeId, { of: 'drive', joints: 'new', school: 'strict' })
-  const { catalogue: all } = await catalogue(work)
-  const kept = found.kept?.lines ?? []
-  const chain =
-    all.chains.find(({ id }) => kept.some(({ partId }) => partId === id)) ??
-    all.chains.find(({ id }) => id === found.chainId)
+  const facts = await partsFacts(work, bikeId)
+  const { assumed } = await assumptionsInForce(work)
+  const { question, pitches: worked } = bikeQuestion(facts, { of: 'drive', joints: 'new', school: 'strict' }, assumed)
+  const { wants } = question
+  const kept = facts.kept?.lines ?? []
+  const all = withOwn((await catalogue(work)).catalogue, kept)
+  const isKept = ({ id }: { readonly id: string }): boolean => kept.some(({ partId }) => partId === id)
+  const chain = chainFor(wants, all, isKept)
   if (!chain) throw new ProblemError(409, 'job-parts-missing')
-  const pitches = found.kept?.pitches ?? found.pitches
+  // A tandem's list has one length for two chains.
+  const pitches = (facts.drive.timing === null ? facts.kept?.pitches : null) ?? worked
   if (pitches === null) throw new ProblemError(409, 'job-length-missing')
-  const joint = jointFor(found, all.joints, kept, chain.id)
-  const closing: JointCandidate = joint ? { model: joint, closings: 0 } : { model: 're-press' }
-  const care = found.care
-  const pressed = judgeJoint(
-    { chain, newChain: true, speeds: found.drive.speeds, school: 'strict', care },
-    { model: 're-press' },
-  ).rules.find(({ rule }) => rule === 're-press')?.outcome
-  const { drive } = found
+  const query: JointQuery = {
+    chain,
+    newChain: true,
+    speeds: chainSpeeds(wants),
+    school: 'strict',
+    care: wants.care,
+    assumed,
+  }
+  const joint = jointFor(query, all, isKept)
+  const closing: JointCandidate = joint ? newJoint(joint) : { model: 're-press' }
+  const pressed = judgeJoint(query, { model: 're-press' }).rules.find(({ rule }) => rule === 're-press')?.outcome
   return {
-    keptId: found.kept?.id ?? null,
+    keptId: facts.kept?.id ?? null,
     parts: {
       chainPartId: chain.id,
       chain: `${chain.maker} ${chain.name}`,
       jointPartId: joint?.id ?? null,
       joint: joint ? `${joint.maker} ${joint.name}` : null,
+      list: shoppingList(chain, closing, pitches),
     },
     plan: {
+      ...planOf(facts),
       reason,
-      drive: {
-        type: drive.type,
-        motor: drive.motor,
-        guide: drive.guide,
-        wideNarrow: drive.wideNarrow,
-        clutch: drive.clutch,
-        cageLock: drive.cageLock,
-        discBrake: drive.discBrake,
-        timing: false,
-        speeds: drive.speeds,
-      },
-      present: found.present && {
-        kind: found.present.kind,
-        openedBy: found.present.model?.openedBy ?? null,
-        oneUse: found.present.model?.reuse.kind === 'once' || found.present.kind === 'pin',
-      },
       oldFate,
       shortened: await wasShortened(work, bikeId),
-      chain: {
-        pitches,
-        cut: cutFor(chain, closing, pitches + (pitches % 2)),
-        markedOut: chain.markedOut,
-      },
+      chain: { pitches, cut: cutFor(chain, closing, pitches + (pitches % 2)), markedOut: chain.markedOut },
       joint: {
         kind: joint?.kind ?? 're-press',
         arrow: joint?.arrow ?? false,
@@ -80,31 +83,49 @@ export async function planJob(
         sheet: joint?.sheet ?? null,
       },
       rePress: pressed === 'fits' ? 'allowed' : pressed === 'caution' ? 'caution' : 'excluded',
-      care,
-      position: 'upright',
-      schools: SHIPPED_SCHOOLS,
-      outcomes: [],
     },
   }
 }
 
-/** The joint that was kept with the chain, else the best for it that is one of the catalogue. */
-function jointFor(
-  { joints, chainId }: Awaited<ReturnType<typeof bikeParts>>,
-  all: readonly JointModel[],
-  kept: readonly { readonly partId: string }[],
-  chosen: ChainModel['id'],
-): JointModel | null {
-  const own = all.find(({ id }) => kept.some(({ partId }) => partId === id))
+/** What follows from the bike alone. */
+function planOf({ drive, present, care }: PartsFacts) {
+  return {
+    drive: {
+      type: drive.type,
+      motor: drive.motor,
+      guide: drive.guide,
+      wideNarrow: drive.wideNarrow,
+      clutch: drive.clutch,
+      cageLock: drive.cageLock,
+      discBrake: drive.discBrake,
+      timing: false,
+      speeds: drive.speeds,
+    },
+    present: present && {
+      kind: present.kind,
+      openedBy: present.model?.openedBy ?? null,
+      oneUse: present.model?.reuse.kind === 'once' || present.kind === 'pin',
+    },
+    care,
+    position: 'upright' as const,
+    schools: SHIPPED_SCHOOLS,
+    outcomes: [],
+  }
+}
+
+const chainFor = (
+  wants: PartsDrive,
+  { chains }: Catalogue,
+  isKept: (part: ChainModel) => boolean,
+): ChainModel | undefined =>
+  chains.find((one) => isKept(one) && judgeChain(wants, one).outcome !== 'does-not-fit') ??
+  siftChains(wants, chains).standing[0]?.part
+
+function jointFor(query: JointQuery, { joints }: Catalogue, isKept: (part: JointModel) => boolean): JointModel | null {
+  const own = joints.find((one) => isKept(one) && judgeJoint(query, newJoint(one)).outcome !== 'does-not-fit')
   if (own) return own
-  // Joints were matched for the best chain; for another one that was kept alone they are not known to fit.
-  const best =
-    chosen === chainId
-      ? joints.find(({ part, outcome }) => part.model !== 're-press' && outcome !== 'does-not-fit')
-      : undefined
-  if (!best || best.part.model === 're-press') return null
-  const { id } = best.part.model
-  return all.find((one) => one.id === id) ?? null
+  const [best] = matchJoints(query, joints.map(newJoint), 1)
+  return best && best.outcome !== 'does-not-fit' && best.part.model !== 're-press' ? best.part.model : null
 }
 
 async function wasShortened(work: Work, bikeId: string): Promise<boolean> {
