@@ -39,7 +39,7 @@ test('a worn chain is changed by keyboard to its end, over a reload, with anothe
 }) => {
   test.setTimeout(150_000)
   await signIn(page)
-  await putOnStand(page, 'ivo marsh', 'Ivo Marsh')
+  await putOnStand(page, 'bram fenn', 'Bram Fenn')
   await toJob(page)
   await expectAccessible(page)
   await begin(page)

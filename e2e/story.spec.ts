@@ -128,7 +128,7 @@ test('a mistyped reading is corrected, and the old value stays beneath', async (
   await page.getByLabel('Why is it corrected?').fill('read from the plate, not the pin')
   await page.keyboard.press('Enter')
   const timeline = page.getByRole('region', { name: 'Timeline' })
-  await expect(timeline.getByText('203.4 / 16')).toBeVisible()
+  await expect(timeline.getByText('203.4 / 16', { exact: true })).toBeVisible()
   await expect(timeline.getByText('corrected: read from the plate, not the pin')).toBeVisible()
   await expect(timeline.locator('s')).toContainText('206.4')
   await expect(page.getByTestId('verdict')).not.toHaveText('Change the chain')

@@ -1,4 +1,4 @@
-import { createContext, useContext, useEffect, useRef, useState, type ReactNode } from 'react'
+import { createContext, useContext, useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 
 /** What a single letter does in the place now open. */
@@ -126,7 +126,8 @@ export function TypingProvider({ children }: { children: ReactNode }) {
 /** Says what single letters and digits do while this is open. */
 export function useLetterKeys(letters: LetterKeys): void {
   const registry = useContext(TypingContext)
-  useEffect(() => registry.addLetters(letters), [registry, letters])
+  // Before anybody sees the place: who is quick would find a bike by the first key.
+  useLayoutEffect(() => registry.addLetters(letters), [registry, letters])
 }
 
 /** Registers the finder with whoever types anywhere. */

@@ -1,5 +1,6 @@
 import { Button, Stack, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { useState } from 'react'
+import { flushSync } from 'react-dom'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
@@ -21,7 +22,9 @@ export function BeginJob({ bikeId }: { bikeId: string }) {
   const { wrong, busy, write } = useJobWrite(bikeId)
   const begin = (): void =>
     void write(() => ask(endpoints.openJob, { params: { id: bikeId }, key: v7(), body: { id: v7(), reason, oldFate } }))
-  useLetterKeys(Object.fromEntries(JOB_REASONS.map((one, i) => [String(i + 1), { run: () => setReason(one) }])))
+  useLetterKeys(
+    Object.fromEntries(JOB_REASONS.map((one, i) => [String(i + 1), { run: () => flushSync(() => setReason(one)) }])),
+  )
   useHotkeys('enter', begin, { ignoreEventWhen: (event) => event.target instanceof HTMLButtonElement }, [
     reason,
     oldFate,

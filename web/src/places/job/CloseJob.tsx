@@ -1,5 +1,6 @@
 import { Button, MenuItem, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { useState } from 'react'
+import { flushSync } from 'react-dom'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
@@ -39,7 +40,10 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
       }),
     )
   }
-  useLetterKeys(Object.fromEntries(CLICKS.map((one, i) => [String(i + 1), { run: () => setClick(one) }])))
+  // At once: Enter may follow in the same breath.
+  useLetterKeys(
+    Object.fromEntries(CLICKS.map((one, i) => [String(i + 1), { run: () => flushSync(() => setClick(one)) }])),
+  )
   useHotkeys('enter', close, { ignoreEventWhen: (event) => event.target instanceof HTMLButtonElement }, [
     click,
     oldReason,

@@ -1,5 +1,6 @@
 import { Box, Button, Stack, TextField, Typography } from '@mui/material'
 import { useEffect, useMemo, useState } from 'react'
+import { flushSync } from 'react-dom'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
@@ -113,7 +114,7 @@ function OpenJob({ job }: { job: Job }) {
   useHotkeys('left, up', () => move(-1), keysOn, [steps, at])
   useLetterKeys(
     step?.id === 'identify-joint'
-      ? Object.fromEntries(LOOKS.map((look, i) => [String(i + 1), { run: () => say(seen(look)) }]))
+      ? Object.fromEntries(LOOKS.map((look, i) => [String(i + 1), { run: () => flushSync(() => say(seen(look))) }]))
       : NO_KEYS,
   )
   useHotkeys('backspace', () => step?.done && say({ kind: 'untick', step: step.id }), keysOn, [step])

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useCallback, useMemo } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import { v7 } from 'uuid'
 import { jobNow, type JobEvent, type JobNow } from '@pelrin/core'
 import { endpoints, type Job } from '@pelrin/contract'
@@ -16,6 +16,9 @@ export type Said =
   | { readonly kind: 'choice'; readonly choice: Extract<JobEvent, { kind: 'choice' }>['choice'] }
   | { readonly kind: 'note'; readonly text: string }
   | { readonly kind: 'take-over' | 'pause' | 'resume' }
+
+/** What was said, on its way. */
+type Unsent = Said & { readonly id: string; readonly occurredAt: string }
 
 /** Another tablet at this bike shows what was done here within a second. */
 const AGAIN_MS = 900
@@ -41,25 +44,27 @@ export function useJobNow(job: Job): { now: JobNow; waiting: number; say: (said:
     () => all.filter(({ path, params }) => path === endpoints.jobEvent.path && params['id'] === job.id),
     [all, job.id],
   )
+  // Counts from the key press on: who ticks quickly does not wait for the device to have written it down.
+  const [own, setOwn] = useState<readonly Unsent[]>([])
   const now = useMemo(() => {
-    const ids = new Set(job.events.map(({ id }) => id))
-    const unsent = pending
-      .map(({ body }) => body as { id: string; occurredAt: string } & Record<string, unknown>)
-      .filter(({ id }) => !ids.has(id))
-      .map(({ occurredAt, ...said }) => ({ ...said, at: Date.parse(occurredAt), by: session.person.initials }))
-    return jobNow(job.plan, [...job.events, ...unsent] as unknown as JobEvent[])
-  }, [job, pending, session.person.initials])
+    const known = new Map<string, unknown>(job.events.map((event) => [event.id, event]))
+    for (const { occurredAt, ...said } of [...pending.map(({ body }) => body as Unsent), ...own])
+      if (!known.has(said.id)) known.set(said.id, { ...said, at: Date.parse(occurredAt), by: session.person.initials })
+    return jobNow(job.plan, [...known.values()] as JobEvent[])
+  }, [job, pending, own, session.person.initials])
   const { id, bikeId } = job
   const say = useCallback(
     (said: Said): void => {
       const at = new Date().toISOString()
+      const body: Unsent = { id: v7(), occurredAt: at, ...said }
+      setOwn((before) => [...before, body])
       void outbox
         .put({
           key: v7(),
           method: endpoints.jobEvent.method,
           path: endpoints.jobEvent.path,
           params: { id },
-          body: { id: v7(), occurredAt: at, ...said },
+          body,
           personId: session.person.id,
           at,
           title: said.kind,
@@ -69,6 +74,8 @@ export function useJobNow(job: Job): { now: JobNow; waiting: number; say: (said:
         .then((end) => {
           if (end.ok) client.setQueryData(keys.job(bikeId), { job: end.result })
           else void client.invalidateQueries({ queryKey: keys.job(bikeId) })
+          // The server has it, or has refused it: what it says now counts.
+          setOwn((before) => before.filter((one) => one !== body))
         })
     },
     [id, bikeId, client, session.person.id],
