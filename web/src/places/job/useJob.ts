@@ -72,10 +72,13 @@ export function useJobNow(job: Job): { now: JobNow; waiting: number; say: (said:
         })
         .then(({ settled }) => settled)
         .then((end) => {
-          if (end.ok) client.setQueryData(keys.job(bikeId), { job: end.result })
-          else void client.invalidateQueries({ queryKey: keys.job(bikeId) })
-          // The server has it, or has refused it: what it says now counts.
+          if (end.ok) {
+            // It stays among what was said here: an answer that was asked for before it may still be on its way.
+            client.setQueryData(keys.job(bikeId), { job: end.result })
+            return
+          }
           setOwn((before) => before.filter((one) => one !== body))
+          void client.invalidateQueries({ queryKey: keys.job(bikeId) })
         })
     },
     [id, bikeId, client, session.person.id],
