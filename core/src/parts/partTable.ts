@@ -37,6 +37,12 @@ const FIELDS = Object.fromEntries(
 /** Every field of a kind, the common ones first. */
 export const fieldsOf = (kind: PartKind): readonly PartField[] => FIELDS[kind]
 
+/** Every column a table of parts can have, of any kind. */
+export const PART_COLUMNS: readonly string[] = [
+  'kind',
+  ...new Set(PART_KINDS.flatMap((kind) => FIELDS[kind].map(({ key }) => key))),
+]
+
 /** What a kind's facts must be among themselves. */
 function problemsOf({ kind, facts, ...part }: CataloguePart): PartProblemAt[] {
   const model = { id: '', ...part, ...facts } as unknown

@@ -1,3 +1,6 @@
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints, type CatalogueImported, type CatalogueItem, type CataloguePreview } from '@pelrin/contract'
@@ -205,6 +208,35 @@ describe('the catalogue as a table', () => {
     await reader.signIn('coral', 'slipway-4')
     expect((await send('/catalogue/preview', text, {}, reader)).status).toBe(403)
     expect((await send('/catalogue/import', text, { ...fields, mapping: '{' })).status).toBe(422)
+  })
+  it('leaves none of its files behind, whatever became of it', async () => {
+    const text = `${HEADER}\nchain;Mabry;Pier 6;7;10,00;7;116;link\n`
+    const { mapping, fingerprint } = await preview(text)
+    const fields = { mapping: JSON.stringify(mapping), fingerprint }
+    const key = v7()
+    for (let i = 0; i < 2; i++) await send('/catalogue/import', text, fields, shop.device, key)
+    await send('/catalogue/import', text, { ...fields, mapping: '{' })
+    await send('/catalogue/preview', 'one line of words')
+    const left = readdirSync(tmpdir())
+      .filter((name) => name.startsWith('pelrin-import-'))
+      .map((name) => join(tmpdir(), name, 'f0'))
+      .filter((path) => existsSync(path) && readFileSync(path, 'utf8').includes('Mabry;Pier 6'))
+    expect(left).toEqual([])
+  })
+  it('waits for who is changing a part, and loses neither change', async () => {
+    const { id, version, cells } = await partOf('mabry nine')
+    const text = 'maker,name,price\nMabry,Nine,11.11\n'
+    const { mapping, fingerprint } = await preview(text)
+    const fields = { mapping: JSON.stringify(mapping), fingerprint }
+    const [changed, taken] = await Promise.all([
+      shop.device.ask(endpoints.changePart, { params: { id }, version, body: { cells: { ...cells, level: 'pier' } } }),
+      send('/catalogue/import', text, fields),
+    ])
+    expect(taken.status).toBe(200)
+    const after = (await partOf('mabry nine')).cells
+    // Whoever came second saw the first: the table keeps what it does not name, the form is told of the newer part.
+    expect([changed.status, after['level']]).toEqual(changed.status === 200 ? [200, 'pier'] : [412, cells['level']])
+    expect(after['price']).toBe('11.11')
   })
   it('is taken once, however often it is sent', async () => {
     const text = `${HEADER}\nchain;Mabry;Pier 7;7;10,00;7;116;link\n`

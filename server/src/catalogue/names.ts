@@ -7,9 +7,14 @@ export interface NameLists {
   readonly chains: readonly { readonly id: string; readonly maker: string; readonly name: string }[]
 }
 
-export const nameLists = async (work: Work): Promise<NameLists> => ({
+/** @param maker whose chains are wanted: a part names its own maker's only; left out: everybody's */
+export const nameLists = async (work: Work, maker?: string): Promise<NameLists> => ({
   systems: await work.select('SELECT id, name FROM drive_systems'),
-  chains: await work.select("SELECT id, maker, name FROM parts WHERE kind = 'chain' AND removed_at IS NULL"),
+  chains: await work.select(
+    `SELECT id, maker, name FROM parts WHERE kind = 'chain' AND removed_at IS NULL
+     ${maker === undefined ? '' : 'AND lower(maker) = lower(:maker)'}`,
+    maker === undefined ? {} : { maker: maker.trim() },
+  ),
 })
 
 /** Names are the same whatever their letters' case. */

@@ -1,3 +1,5 @@
+import { rm } from 'node:fs/promises'
+import type { IncomingMessage } from 'node:http'
 import Router from '@koa/router'
 import * as v from 'valibot'
 import { CatalogueImported, endpoints, TableMapping, WRITING_ROLES } from '@pelrin/contract'
@@ -8,7 +10,7 @@ import { fingerprint, once } from '../http/idempotency.ts'
 import { ProblemError } from '../http/problem.ts'
 import type { RequestState } from '../http/request.ts'
 import type { Serving } from '../http/serve.ts'
-import { receiveFiles } from '../imports/receive.ts'
+import { receiveFiles, type Received } from '../imports/receive.ts'
 import { catalogue, systems } from '../parts/catalogue.ts'
 import { addPart, catalogueItem, changePart, removePart, writeMovement } from './service.ts'
 import { cataloguePage } from './store.ts'
@@ -31,6 +33,16 @@ export function catalogueRoutes(serving: Serving): void {
     return undefined
   })
   serving.serve(endpoints.moveStock, ({ work, params, body }) => writeMovement(work, params.id, body))
+}
+
+/** Receives files for as long as a piece of work wants them: whatever becomes of it, nothing is left behind. */
+async function withFiles<T>(request: IncomingMessage, job: (received: Received) => T | Promise<T>): Promise<T> {
+  const received = await receiveFiles(request)
+  try {
+    return await job(received)
+  } finally {
+    await rm(received.folder, { recursive: true, force: true })
+  }
 }
 
 const Told = v.object({
@@ -62,28 +74,29 @@ export function catalogueTablesRouter(serving: Serving, tables: CatalogueTables)
   })
   router.post('/catalogue/preview', async (ctx) => {
     const session = await allowed(ctx, true)
-    const received = await receiveFiles(ctx.req)
-    const { mapping } = told(received.fields)
     // Whoever asked may have stopped waiting: then nobody wants the answer.
     const gone = new AbortController()
-    ctx.req.on('close', () => ctx.res.writableEnded || gone.abort())
-    ctx.body = await inShop(database, session.shop.id, null, (work) =>
-      tables.preview(work, received, mapping ?? null, gone.signal),
-    )
+    ctx.res.on('close', () => ctx.res.writableEnded || gone.abort())
+    ctx.body = await withFiles(ctx.req, async (received) => {
+      const { mapping } = told(received.fields)
+      const against = await inShop(database, session.shop.id, null, (work) => tables.catalogued(work))
+      return tables.preview(against, received, mapping ?? null, gone.signal)
+    })
   })
   router.post('/catalogue/import', async (ctx) => {
     const session = await allowed(ctx, true)
     const key = ctx.get('Idempotency-Key')
     if (!/^[\x21-\x7e]{8,200}$/.test(key)) throw new ProblemError(400, 'idempotency-key-missing')
-    const received = await receiveFiles(ctx.req)
-    const { mapping, skip, fingerprint: previewed } = told(received.fields)
-    if (mapping === undefined) throw new ProblemError(422, 'field-invalid')
     const author = { personId: session.person.id, deviceId: session.deviceId, requestId: ctx.state.requestId }
-    ctx.body = await inShop(database, session.shop.id, author, (work) =>
-      once(work, key, fingerprint('POST', ctx.path, { previewed, skip }), async () =>
-        v.parse(CatalogueImported, await tables.import(work, received, { mapping, skip, fingerprint: previewed })),
-      ),
-    )
+    ctx.body = await withFiles(ctx.req, (received) => {
+      const { mapping, skip, fingerprint: previewed } = told(received.fields)
+      if (mapping === undefined) throw new ProblemError(422, 'field-invalid')
+      return inShop(database, session.shop.id, author, (work) =>
+        once(work, key, fingerprint('POST', ctx.path, { previewed, skip }), async () =>
+          v.parse(CatalogueImported, await tables.import(work, received, { mapping, skip, fingerprint: previewed })),
+        ),
+      )
+    })
   })
   return router
 }

@@ -20,7 +20,7 @@ export async function catalogueItem(work: Work, id: string): Promise<CatalogueIt
   return {
     ...line,
     version,
-    cells: writePart(part, partNames(await nameLists(work))),
+    cells: writePart(part, partNames(await nameLists(work, maker))),
     movements: await movementsOf(work, id),
     keptFor: await keptForBikes(work, id),
     offer: offer && { ...offer.get({ plain: true }), askedAt: offer.askedAt.toISOString() },
@@ -29,7 +29,7 @@ export async function catalogueItem(work: Work, id: string): Promise<CatalogueIt
 
 /** A part by its words. @throws ProblemError 422 with everything that is wrong, at its field */
 async function partOf(work: Work, cells: PartCells): Promise<CataloguePart> {
-  const read = readPart(cells, partNames(await nameLists(work)))
+  const read = readPart(cells, partNames(await nameLists(work, cells['maker'] ?? '')))
   if (read.ok) return read.part
   throw new ProblemError(422, 'request-invalid', {
     fields: read.problems.map(({ at, problem }: { at: string; problem: PartProblem }) =>

@@ -1,15 +1,7 @@
 import { createReadStream } from 'node:fs'
 import { createHash } from 'node:crypto'
 import { v7 } from 'uuid'
-import {
-  COMMON_FIELDS,
-  PART_FIELDS,
-  PART_KINDS,
-  readPart,
-  writePart,
-  type CataloguePart,
-  type PartCells,
-} from '@pelrin/core'
+import { PART_COLUMNS, readPart, writePart, type CataloguePart, type PartCells } from '@pelrin/core'
 import type { CataloguePreview, RowOutcome, TableMapping } from '@pelrin/contract'
 import { rowsOf, tableHead } from '../imports/table.ts'
 import { ImportError } from '../imports/parsedRide.ts'
@@ -58,15 +50,10 @@ const CALLED: Readonly<Record<string, RegExp>> = {
   sprockets: /^(sprockets|cogs|range)$/,
 }
 
-const ALL_FIELDS: readonly string[] = [
-  'kind',
-  ...new Set([...COMMON_FIELDS, ...PART_KINDS.flatMap((kind) => PART_FIELDS[kind])].map(({ key }) => key)),
-]
-
 /** What columns probably mean, by what they are called. */
 export function guessMapping(header: readonly string[]): TableMapping {
   const mapping: Record<string, string> = {}
-  for (const field of ALL_FIELDS) {
+  for (const field of PART_COLUMNS) {
     const found = header.find((column) => {
       const plain = column.toLowerCase().replace(/[^a-z]/g, '')
       return plain === field.toLowerCase() || CALLED[field]?.test(plain) === true
@@ -99,7 +86,7 @@ async function read({ path, mapping: told, names: lists, parts, skip }: TableAsk
   const { header, rows: sample, delimiter } = await tableHead(path)
   const mapping = told ?? guessMapping(header)
   const columns = Object.entries(mapping)
-    .filter(([field, column]) => ALL_FIELDS.includes(field) && header.includes(column))
+    .filter(([field, column]) => PART_COLUMNS.includes(field) && header.includes(column))
     .map(([field, column]) => ({ field, at: header.indexOf(column) }))
   const names = partNames(lists)
   const known = new Map(parts.map((part) => [nameKey(part.kind, part.maker, part.name), part]))

@@ -1,8 +1,7 @@
-import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { stringify } from 'csv-stringify/sync'
 import type { Logger } from 'pino'
-import { COMMON_FIELDS, PART_FIELDS, PART_KINDS, writePart, type CataloguePart } from '@pelrin/core'
+import { PART_COLUMNS, writePart, type CataloguePart } from '@pelrin/core'
 import type { CatalogueImported, CataloguePreview, TableMapping } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { audited, authorOf, type Work } from '../db/work.ts'
@@ -18,11 +17,15 @@ const THREAD_MB = 900
 /** Rows of one statement. */
 const AT_ONCE = 1_000
 
-const allParts = (work: Work): Promise<(CataloguePart & { id: string })[]> =>
+/** The whole catalogue; held until the transaction ends where it is going to be written over. */
+const allParts = (work: Work, held = false): Promise<(CataloguePart & { id: string })[]> =>
   work.select(
     `SELECT id, kind, maker, name, price, stock, reorder_point AS "reorderPoint", facts FROM parts
-     WHERE removed_at IS NULL ORDER BY kind, maker, name`,
+     WHERE removed_at IS NULL ORDER BY kind, maker, name, id ${held ? 'FOR UPDATE' : ''}`,
   )
+
+type Catalogued = Pick<TableAsked, 'names' | 'parts'>
+type Read = Extract<TableRead, { ok: true }>
 
 /** Tables of parts, in and out. Rows are read in a thread of their own. */
 export class CatalogueTables {
@@ -36,29 +39,40 @@ export class CatalogueTables {
     return this.threads.close()
   }
 
-  /** What a table would do to the catalogue; nothing is written. */
+  /** What a table is read against. */
+  async catalogued(work: Work): Promise<Catalogued> {
+    return { names: await nameLists(work), parts: await allParts(work) }
+  }
+
+  /** What a table would do to the catalogue; nothing is written, and no transaction is held meanwhile. */
   async preview(
-    work: Work,
-    received: Received,
+    against: Catalogued,
+    { files }: Received,
     mapping: TableMapping | null,
     signal?: AbortSignal,
   ): Promise<CataloguePreview> {
-    return (await this.read(work, received, mapping, null, signal)).preview
+    return (await this.read({ ...against, path: files[0]!.path, mapping, skip: null }, signal)).preview
   }
 
   /**
-   * Writes a previewed table, except for rows left out: all of it or nothing.
+   * Writes a previewed table, except for rows left out: all of it or nothing. The shop's parts are held meanwhile, so that the
+   * catalogue read is the one that is changed.
    *
    * @throws ProblemError 409 when the file or the meaning of its columns is not what was previewed
    */
   async import(
     work: Work,
-    received: Received,
+    { files }: Received,
     { mapping, skip, fingerprint }: { mapping: TableMapping; skip: readonly number[]; fingerprint: string },
   ): Promise<CatalogueImported> {
-    // Nobody else writes parts meanwhile: the catalogue read is the one that is changed.
-    await work.select('LOCK TABLE parts IN SHARE ROW EXCLUSIVE MODE')
-    const { preview, write } = await this.read(work, received, mapping, skip)
+    const parts = await allParts(work, true)
+    const { preview, write } = await this.read({
+      names: await nameLists(work),
+      parts,
+      path: files[0]!.path,
+      mapping,
+      skip,
+    })
     if (preview.fingerprint !== fingerprint) throw new ProblemError(409, 'file-changed')
     for (let i = 0; i < write.length; i += AT_ONCE) await writeRows(work, write.slice(i, i + AT_ONCE))
     if (write.length > 0) await catalogueChanged(work)
@@ -73,27 +87,10 @@ export class CatalogueTables {
     return done
   }
 
-  private async read(
-    work: Work,
-    { folder, files }: Received,
-    mapping: TableMapping | null,
-    skip: readonly number[] | null,
-    signal?: AbortSignal,
-  ): Promise<Extract<TableRead, { ok: true }>> {
-    try {
-      const asked: TableAsked = {
-        path: files[0]!.path,
-        mapping,
-        names: await nameLists(work),
-        parts: await allParts(work),
-        skip,
-      }
-      const read = (await this.threads.run(asked, signal ? { signal } : {})) as TableRead
-      if (!read.ok) throw new ProblemError(422, read.code)
-      return read
-    } finally {
-      await rm(folder, { recursive: true, force: true })
-    }
+  private async read(asked: TableAsked, signal?: AbortSignal): Promise<Read> {
+    const read = (await this.threads.run(asked, signal ? { signal } : {})) as TableRead
+    if (!read.ok) throw new ProblemError(422, read.code)
+    return read
   }
 }
 
@@ -134,12 +131,8 @@ async function writeRows(work: Work, rows: readonly RowToWrite[]): Promise<void>
 /** The whole catalogue as a table that comes in again as it went out. A spreadsheet computes nothing in it. */
 export async function catalogueAsCsv(work: Work): Promise<string> {
   const names = partNames(await nameLists(work))
-  const columns = [
-    'kind',
-    ...new Set([...COMMON_FIELDS, ...PART_KINDS.flatMap((kind) => PART_FIELDS[kind])].map(({ key }) => key)),
-  ]
   return stringify(
     (await allParts(work)).map((part) => writePart(part, names)),
-    { header: true, columns, bom: true, escape_formulas: true },
+    { header: true, columns: [...PART_COLUMNS], bom: true, escape_formulas: true },
   )
 }

@@ -3,18 +3,13 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
-import { COMMON_FIELDS, PART_FIELDS, PART_KINDS } from '@pelrin/core'
+import { PART_COLUMNS } from '@pelrin/core'
 import type { CatalogueImported, CataloguePreview, RowOutcome, TableMapping } from '@pelrin/contract'
 import { ProblemError, sendForm } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { ink } from '../../theme/theme.ts'
-
-const FIELDS: readonly string[] = [
-  'kind',
-  ...new Set([...COMMON_FIELDS, ...PART_KINDS.flatMap((kind) => PART_FIELDS[kind])].map(({ key }) => key)),
-]
 
 /** A table of parts comes in: what its columns are, what every row would do, and then it is taken, all or the chosen rows. */
 export function TableDialog({ onClose }: { onClose: () => void }) {
@@ -114,7 +109,7 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
                   pt: 1.5,
                 }}
               >
-                {FIELDS.map((field) => (
+                {PART_COLUMNS.map((field) => (
                   <TextField
                     key={field}
                     select
