@@ -19,7 +19,8 @@ export function searchWords(text: string): string[] {
     .slice(0, MOST_WORDS)
 }
 
-const escapeLike = (word: string): string => word.replace(/[\\%_]/g, (sign) => `\\${sign}`)
+/** A word as LIKE takes it for itself. */
+export const escapeLike = (word: string): string => word.replace(/[\\%_]/g, (sign) => `\\${sign}`)
 
 /**
  * A condition every word must meet on `s.search_text`, with its replacements: contained as typed, or, for longer

@@ -2,7 +2,7 @@ import * as v from 'valibot'
 import type { endpoints } from '@pelrin/contract'
 import { type BikeSummary, type Output, type RackState } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { decodeCursor, encodeCursor } from '../http/cursor.ts'
 import { dayIn } from '../state/days.ts'
 import { textCondition } from './find.ts'
 import { SUMMARY_FROM, summaries } from './summaries.ts'
@@ -10,17 +10,6 @@ import { SUMMARY_FROM, summaries } from './summaries.ts'
 type Query = Output<typeof endpoints.rack.query>
 
 const Cursor = v.tuple([v.number(), v.pipe(v.string(), v.isoDate()), v.pipe(v.string(), v.uuid())])
-
-const encode = (cursor: v.InferOutput<typeof Cursor>): string =>
-  Buffer.from(JSON.stringify(cursor)).toString('base64url')
-
-function decode(text: string): v.InferOutput<typeof Cursor> {
-  try {
-    return v.parse(Cursor, JSON.parse(Buffer.from(text, 'base64url').toString()))
-  } catch {
-    throw new ProblemError(400, 'cursor-malformed')
-  }
-}
 
 /** What each filter lets through. An overdue look is nobody's plain "keep riding". */
 const STATES: Record<RackState, string> = {
@@ -48,7 +37,7 @@ export async function rackPage(
   const filtered = query.state === undefined ? base : [...base, STATES[query.state]]
   const paged = [...filtered]
   if (query.cursor !== undefined) {
-    const [rank, on, id] = decode(query.cursor)
+    const [rank, on, id] = decodeCursor(Cursor, query.cursor)
     Object.assign(replacements, { rank, on, id })
     paged.push('(s.trouble_rank, s.trouble_on, s.bike_id) > (:rank, :on::date, :id::uuid)')
   }
@@ -69,7 +58,7 @@ export async function rackPage(
   )
   return {
     bikes: page.map(({ rank: _rank, on: _on, ...bike }): BikeSummary => bike),
-    next: rows.length > page.length && last ? encode([last.rank, last.on, last.id]) : null,
+    next: rows.length > page.length && last ? encodeCursor([last.rank, last.on, last.id]) : null,
     total: counts?.[query.state ?? 'all'] ?? 0,
     counts: counts ?? {},
   }

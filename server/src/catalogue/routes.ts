@@ -2,7 +2,7 @@ import { rm } from 'node:fs/promises'
 import type { IncomingMessage } from 'node:http'
 import Router from '@koa/router'
 import * as v from 'valibot'
-import { CatalogueImported, endpoints, TableMapping, WRITING_ROLES } from '@pelrin/contract'
+import { CatalogueImported, endpoints, TableMapping, WRITING_ROLES, type Output } from '@pelrin/contract'
 import type { Context } from 'koa'
 import { currentSession, type CurrentSession } from '../auth/currentSession.ts'
 import { inShop } from '../db/work.ts'
@@ -20,7 +20,8 @@ export function catalogueRoutes(serving: Serving): void {
   serving.serve(endpoints.catalogue, ({ work, query }) => cataloguePage(work, query))
   serving.serve(endpoints.matchingCatalogue, async ({ work }) => {
     const { version, catalogue: found } = await catalogue(work)
-    return { version, chains: found.chains, joints: found.joints } as never
+    // The core's lists are read only, the contract's are not: what they hold is the same.
+    return { version, ...found } as unknown as Output<typeof endpoints.matchingCatalogue.result>
   })
   serving.serve(endpoints.systems, ({ work }) => systems(work))
   serving.serve(endpoints.cataloguePart, ({ work, params }) => catalogueItem(work, params.id))

@@ -2,10 +2,10 @@ import type { CatalogueLine, PartKind, StockMovement } from '@pelrin/contract'
 import * as v from 'valibot'
 import type { PartRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { decodeCursor, encodeCursor } from '../http/cursor.ts'
 import { KEPT_SUMS } from '../parts/catalogue.ts'
 import { ON_ORDER } from '../stock/kept.ts'
-import { searchWords } from '../bikes/find.ts'
+import { escapeLike, searchWords } from '../bikes/find.ts'
 
 const PAGE = 100
 
@@ -35,14 +35,6 @@ function asLine({ facts, version: _, ...line }: Row): CatalogueLine {
 
 const Cursor = v.tuple([v.string(), v.string(), v.pipe(v.string(), v.uuid())])
 
-function decode(text: string): v.InferOutput<typeof Cursor> {
-  try {
-    return v.parse(Cursor, JSON.parse(Buffer.from(text, 'base64url').toString()))
-  } catch {
-    throw new ProblemError(400, 'cursor-malformed')
-  }
-}
-
 /** A page of the catalogue by maker and name. */
 export async function cataloguePage(
   work: Work,
@@ -55,7 +47,7 @@ export async function cataloguePage(
 ): Promise<{ parts: CatalogueLine[]; next: string | null; total: number; low: number }> {
   const words = searchWords(q)
   const replacements: Record<string, unknown> = Object.fromEntries(
-    words.map((word, i) => [`word${i}`, `%${word.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`]),
+    words.map((word, i) => [`word${i}`, `%${escapeLike(word)}%`]),
   )
   const conditions = [
     ...words.map((_, i) => `lower(maker || ' ' || name) LIKE :word${i}`),
@@ -69,7 +61,7 @@ export async function cataloguePage(
   )
   const paged = [filtered, ...(low === undefined ? [] : ['low'])]
   if (cursor !== undefined) {
-    const [maker, name, id] = decode(cursor)
+    const [maker, name, id] = decodeCursor(Cursor, cursor)
     Object.assign(replacements, { maker, name, id })
     paged.push('(maker, name, id) > (:maker, :name, :id::uuid)')
   }
@@ -81,10 +73,7 @@ export async function cataloguePage(
   const last = page.at(-1)
   return {
     parts: page.map(asLine),
-    next:
-      rows.length > PAGE && last
-        ? Buffer.from(JSON.stringify([last.maker, last.name, last.id])).toString('base64url')
-        : null,
+    next: rows.length > PAGE && last ? encodeCursor([last.maker, last.name, last.id]) : null,
     total: low === undefined ? (counted?.total ?? 0) : (counted?.low ?? 0),
     low: counted?.low ?? 0,
   }

@@ -1,5 +1,5 @@
 import type { ChainModel, JointModel } from '@pelrin/contract'
-import { DRIVES, type DriveName } from './scenario.ts'
+import { DRIVES } from './scenario.ts'
 
 /** Systems of the made-up makers. */
 export const SYSTEMS = [
@@ -397,104 +397,6 @@ export const DERAILLEURS: readonly PlannedDerailleur[] = [
   derailleur('Korvane', 'Wharf 10 long', 10, ['Korvane Wharf 10'], 41, 36, 6700, 1),
   derailleur('Mabry', 'Dyke 9 long', 9, ['Mabry Dyke 9'], 45, 34, 5200, 1),
 ]
-
-/** What is known of a drive beside its teeth. */
-interface DriveDetails {
-  readonly system?: SystemName
-  readonly level?: string
-  readonly ringWidth?: '3/32' | '1/8'
-  readonly chainstayMm?: number
-  readonly capacityTeeth?: number
-  readonly largestSprocketTeeth?: number
-  readonly pulleys?: readonly [number, number]
-  readonly axleMm?: readonly [from: number, to: number]
-  readonly guide?: 'front-derailleur' | 'chain-guide' | 'none'
-  readonly wideNarrow?: boolean
-  readonly clutch?: boolean
-  readonly cageLock?: boolean
-  readonly discBrake?: boolean
-}
-const FRONT = { guide: 'front-derailleur', wideNarrow: false, clutch: false, cageLock: false } as const
-const PLAIN = { guide: 'none', wideNarrow: false, discBrake: false } as const
-
-export const DRIVE_DETAILS: Readonly<Record<DriveName, DriveDetails>> = {
-  road12: {
-    ...FRONT,
-    discBrake: true,
-    system: 'Ostling Halyard 12',
-    level: 'estuary',
-    chainstayMm: 420,
-    capacityTeeth: 39,
-    largestSprocketTeeth: 34,
-  },
-  trail12: {
-    guide: 'none',
-    wideNarrow: true,
-    clutch: true,
-    cageLock: true,
-    discBrake: true,
-    system: 'Tindrel Scree 12',
-    level: 'harbour',
-    chainstayMm: 450,
-    capacityTeeth: 41,
-    largestSprocketTeeth: 52,
-    pulleys: [14, 14],
-  },
-  road11: {
-    ...FRONT,
-    discBrake: false,
-    system: 'Varrow Gannet 11',
-    level: 'harbour',
-    chainstayMm: 455,
-    capacityTeeth: 37,
-    largestSprocketTeeth: 34,
-  },
-  sand11: {
-    guide: 'none',
-    wideNarrow: true,
-    clutch: true,
-    cageLock: false,
-    discBrake: true,
-    system: 'Varrow Gannet 11',
-    level: 'estuary',
-    chainstayMm: 435,
-    capacityTeeth: 35,
-    largestSprocketTeeth: 42,
-  },
-  flat10: {
-    ...FRONT,
-    discBrake: true,
-    system: 'Korvane Wharf 10',
-    level: 'harbour',
-    chainstayMm: 425,
-    capacityTeeth: 41,
-    largestSprocketTeeth: 36,
-  },
-  tour9: {
-    ...FRONT,
-    discBrake: true,
-    system: 'Mabry Dyke 9',
-    level: 'harbour',
-    chainstayMm: 445,
-    capacityTeeth: 45,
-    largestSprocketTeeth: 34,
-  },
-  flat9: {
-    ...FRONT,
-    discBrake: false,
-    system: 'Mabry Dyke 9',
-    level: 'harbour',
-    chainstayMm: 450,
-    capacityTeeth: 37,
-    largestSprocketTeeth: 34,
-  },
-  old8: { ...FRONT, system: 'Korvane Wharf 8', chainstayMm: 430, capacityTeeth: 35, largestSprocketTeeth: 34 },
-  pool7: { chainstayMm: 445, capacityTeeth: 28 },
-  cargo: { ...PLAIN, ringWidth: '1/8', axleMm: [572, 588] },
-  cargoMotor: { ...PLAIN, ringWidth: '1/8', axleMm: [580, 596] },
-  town: { ...PLAIN, ringWidth: '1/8', axleMm: [478, 494] },
-  single: { ...PLAIN, ringWidth: '3/32', axleMm: [420, 436] },
-}
 
 /** Every chain a bike of the demo shop wears is to be had. */
 export const wornChains = (): string[] => [...new Set(Object.values(DRIVES).map(({ chain }) => chain))]

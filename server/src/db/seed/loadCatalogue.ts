@@ -1,8 +1,7 @@
 import type { Work } from '../work.ts'
-import type { DriveRow, PartRow } from '../models/rows.ts'
-import { CASSETTES, CHAINS, DERAILLEURS, DRIVE_DETAILS, JOINTS, RINGS, SYSTEMS, type SystemName } from './catalogue.ts'
+import type { PartRow } from '../models/rows.ts'
+import { CASSETTES, CHAINS, DERAILLEURS, JOINTS, RINGS, SYSTEMS, type SystemName } from './catalogue.ts'
 import { Chance } from './random.ts'
-import type { DriveName } from './scenario.ts'
 
 /** What of the demo shop's catalogue its bikes are described by. */
 export interface LoadedCatalogue {
@@ -97,28 +96,4 @@ export async function loadCatalogue(
     { transaction },
   )
   return { systems, chains, parts }
-}
-
-/** What is known of a bike's drive beside its teeth; of some bikes nobody measured the chainstay yet. */
-export function driveDetails(
-  drive: DriveName,
-  kind: string,
-  { systems }: LoadedCatalogue,
-  number: number,
-): Partial<DriveRow> {
-  const { system, axleMm, chainstayMm, pulleys, ...rest } = DRIVE_DETAILS[drive]
-  return {
-    ...rest,
-    systemId: system === undefined ? null : systems.get(system)!,
-    chainstayMm: chainstayMm === undefined || number % 5 === 4 ? null : chainstayMm,
-    pulleys: pulleys ? [...pulleys] : null,
-    axleFromMm: axleMm?.[0] ?? null,
-    axleToMm: axleMm?.[1] ?? null,
-    suspension: 'rigid',
-    pulleysCounted: false,
-    takenOff: false,
-    ...(kind === 'tandem'
-      ? { timingTeeth: [40, 40], timingFromMm: 690, timingToMm: 714 }
-      : { timingTeeth: null, timingFromMm: null, timingToMm: null }),
-  }
 }

@@ -361,7 +361,6 @@ const step = {
 
 export const jobs = {
   title: 'Job',
-  none: 'No job on this bike',
   begin: 'Begin',
   why: 'Why does the chain come off?',
   reason: {
@@ -392,7 +391,6 @@ export const jobs = {
   done: 'Done',
   chooseLook: 'Choose one of the four',
   back: 'Back',
-  see: 'See:',
   tools: 'Take',
   tool: {
     stand: 'stand',
@@ -425,7 +423,6 @@ export const jobs = {
   paused: 'Paused',
   pause: 'Pause',
   resume: 'Go on',
-  takeOver: 'Take over',
   stop: 'End without a new chain',
   stopReason: 'Why does it end?',
   found: 'Found on the way',
