@@ -4,7 +4,7 @@ import { signIn } from './bench.ts'
 test('the shop learns from its chains, forecasts every one anew, and takes it back', async ({ page }) => {
   test.setTimeout(180_000)
   await signIn(page)
-  await page.keyboard.press('Shift+Digit8')
+  await page.keyboard.press('Shift+Digit0')
   await expect(page.getByRole('heading', { level: 1, name: 'Insight' })).toBeVisible({ timeout: 30_000 })
   await expect(page.getByText('Shipped values in force')).toBeVisible()
   const cameTrue = page.getByRole('region', { name: 'How forecasts came true' })

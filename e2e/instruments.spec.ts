@@ -179,7 +179,7 @@ test('deciding otherwise stands beside the verdict', async ({ page }) => {
 
 test('a gauge that reads late is found by a check, and corrected', async ({ page }) => {
   await signIn(page)
-  await page.keyboard.press('Shift+Digit7')
+  await page.keyboard.press('Shift+Digit9')
   await page.getByRole('button', { name: /red handle/ }).click()
   await expect(page.getByRole('heading', { level: 2, name: 'Drop-in gauge, red handle' })).toBeVisible()
   await expect(page.getByText(/less than Digital gauge/)).toBeVisible()

@@ -33,13 +33,13 @@ async function work(page: Page, decide: Record<string, () => Promise<void>> = {}
   throw new Error('a job of more than seventy steps')
 }
 
-test('a worn chain is changed by keyboard to its end, over a reload, with another tablet looking on', async ({
+test('a waxed 12-speed chain is changed by keyboard to its end, over a reload, with another tablet looking on', async ({
   page,
   browser,
 }) => {
   test.setTimeout(150_000)
   await signIn(page)
-  await putOnStand(page, 'bram fenn', 'Bram Fenn')
+  await putOnStand(page, 'noll fathom race', 'Noll Fathom')
   await toJob(page)
   await expectAccessible(page)
   await begin(page)
@@ -58,9 +58,23 @@ test('a worn chain is changed by keyboard to its end, over a reload, with anothe
     await page.keyboard.press('1')
     await page.keyboard.press('Space')
     await expect(other.getByRole('heading', { name: /Shift to the smallest sprocket/ })).toBeVisible({ timeout: 3_000 })
+    await other.keyboard.press('n')
+    await other.keyboard.type('stiff to shift before')
+    await other.keyboard.press('Enter')
+    await other.getByRole('button', { name: 'Take over from TS' }).press('Enter')
+    await expect(page.getByText('stiff to shift before')).toBeVisible({ timeout: 3_000 })
+    await page.getByRole('button', { name: /^Take over from / }).press('Enter')
     await other.context().close()
   })
   const said = await work(page, {
+    'Wax it': async () => {
+      await page.keyboard.press('t')
+      await expect(page.getByRole('timer')).toHaveText(/^2[45]:\d\d to go$/)
+      await page.reload()
+      await expect(page.getByRole('timer')).toHaveText(/^2[45]:\d\d to go$/)
+      await page.getByRole('button', { name: 'Pause', exact: true }).press('Enter')
+      await expect(page.getByText('Paused', { exact: true })).toBeVisible()
+    },
     'watch for a hop': async () => {
       await page.getByRole('button', { name: 'a stiff link' }).press('Enter')
       await expect(page.getByRole('navigation', { name: 'Job' }).getByText(/Bend it sideways/)).toBeVisible()
@@ -68,6 +82,10 @@ test('a worn chain is changed by keyboard to its end, over a reload, with anothe
   })
   expect(said.some((one) => one.startsWith('Open the link'))).toBe(true)
   expect(said.some((one) => one.startsWith('Bend it sideways'))).toBe(true)
+  const order = ['Strip the new chain', 'Wax it', 'Hang the new chain', 'Snap it home'].map((part) =>
+    said.findIndex((one) => one.startsWith(part)),
+  )
+  expect(order.every((at, i) => at >= 0 && at > (order[i - 1] ?? -1))).toBe(true)
   await test.step('a link that clicks weakly does not close it, a firm one does', async () => {
     await page.keyboard.press('2')
     await page.keyboard.press('Enter')
@@ -128,4 +146,33 @@ test('a hub gear’s clip, an 8-speed with a pin and a broken chain each have th
     await page.keyboard.press('Enter')
     await expect(page.getByRole('button', { name: /^Begin/ })).toBeVisible()
   })
+})
+
+test('a paused job gives up its stand to the next bike that waits, and is found again as it was', async ({ page }) => {
+  await signIn(page)
+  await putOnStand(page, 'kerra keel race', 'Kerra Keel')
+  await toJob(page)
+  await test.step('Enter on a link follows it, and does not begin the job', async () => {
+    await page.getByRole('link', { name: 'Other parts' }).press('Enter')
+    await expect(page.getByRole('listbox', { name: 'Chains' })).toBeVisible()
+    await page.goBack()
+    await expect(page.getByRole('button', { name: /^Begin/ })).toBeVisible()
+  })
+  await begin(page)
+  const address = page.url()
+  await page.keyboard.press('Space')
+  const step = await page.getByRole('heading', { level: 2 }).first().textContent()
+  await test.step('Space on another button is that button’s', async () => {
+    await page.getByRole('button', { name: 'Write a note N' }).press('Space')
+    await page.keyboard.type('new tyres too')
+    await page.keyboard.press('Enter')
+    await expect(page.getByText('new tyres too')).toBeVisible()
+    await expect(page.getByRole('heading', { level: 2 }).first()).toHaveText(step ?? '')
+  })
+  await page.getByRole('button', { name: 'Pause, next bike on the stand' }).press('Enter')
+  await expect(page.getByRole('heading', { level: 1 })).not.toHaveText('Kerra Keel')
+  await expect(page.getByText(/on the stand since/).first()).toBeVisible()
+  await page.goto(address)
+  await expect(page.getByText('Paused', { exact: true })).toBeVisible()
+  await expect(page.getByRole('heading', { level: 2 }).first()).toHaveText(step ?? '')
 })

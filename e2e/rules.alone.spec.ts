@@ -3,7 +3,7 @@ import { signIn } from './bench.ts'
 
 test('a rule changed says what it moves, and moves it', async ({ page }) => {
   await signIn(page)
-  await page.keyboard.press('Shift+Digit9')
+  await page.keyboard.press('Shift+Minus')
   await expect(page.getByRole('heading', { level: 1, name: 'House rules' })).toBeVisible()
   await page.getByRole('button', { name: /^early change/ }).click()
   await page.getByRole('button', { name: 'Make it the shop’s rule' }).click()

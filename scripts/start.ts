@@ -7,6 +7,7 @@ import { Lock } from './lock.ts'
 import { readOptions, type Options } from './options.ts'
 import { PlainError, say } from './plain.ts'
 import { startCluster } from './postgres/cluster.ts'
+import { postgresPrograms } from './postgres/programs.ts'
 import { prepareDatabase } from './prepareDatabase.ts'
 
 const root = join(import.meta.dirname, '..')
@@ -122,7 +123,7 @@ function startServer(
 }
 
 /** Starts a stand-in as the program of its own that it is. @returns where it listens, `host:port` */
-function startStandIn(name: 'gauge' | 'rides' | 'supplier'): Promise<string> {
+function startStandIn(name: 'gauge' | 'rides' | 'supplier' | 'thermometer' | 'messages'): Promise<string> {
   const child = fork(join(root, `standins/${name}/main.ts`), [], {
     detached: true,
     stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
@@ -139,12 +140,18 @@ async function start(): Promise<void> {
   const options = readOptions(process.argv.slice(2), root)
   await checkPort(options)
   let url = process.env['DATABASE_URL']
+  let backing: Record<string, string> = {}
   if (url === undefined || url === '') {
     const lock = new Lock(options.dataFolder)
     undo.push(() => lock.release())
     const cluster = await startCluster(options.dataFolder)
     undo.push(() => cluster.stop())
     url = cluster.url
+    backing = {
+      BACKUP_URL: cluster.adminUrl,
+      BACKUP_FOLDER: join(options.dataFolder, 'backups'),
+      POSTGRES_PROGRAMS: postgresPrograms(),
+    }
     lock.servesAt(`http://${options.host}:${options.port}`)
   } else if (!URL.canParse(url) || !/^postgres(ql)?:$/.test(new URL(url).protocol))
     throw new PlainError(
@@ -153,14 +160,18 @@ async function start(): Promise<void> {
   if (isLeaving()) return
   await prepareDatabase(url, options.demo)
   if (isLeaving()) return
-  const standIns = options.demo
+  const standIns: Record<string, string> = options.demo
     ? {
+        ...backing,
         GAUGE_STAND_IN: await startStandIn('gauge'),
         RIDES_STAND_IN: await startStandIn('rides'),
         SUPPLIER: await startStandIn('supplier'),
         SUPPLIER_TOKEN: 'quayside-5',
+        GATEWAY: await startStandIn('messages'),
+        GATEWAY_TOKEN: 'lantern-9',
+        THERMOMETER: await startStandIn('thermometer'),
       }
-    : {}
+    : backing
   if (options.dev) {
     await startServer(url, options, true, standIns)
     const vite = await createVite({

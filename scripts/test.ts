@@ -21,13 +21,16 @@ interface Count {
 }
 const total: Count = { passed: 0, failed: 0 }
 
+/** A checker holds the types of everything at once: with room for them it tidies up a third less. */
+const ROOMY = ['--max-semi-space-size=192', '--min-semi-space-size=64', '--initial-old-space-size=3000']
+
 function run(
   command: string,
   args: readonly string[],
-  env: NodeJS.ProcessEnv = {},
+  { env = {}, node = [] }: { env?: NodeJS.ProcessEnv; node?: readonly string[] } = {},
 ): Promise<{ ok: boolean; output: string }> {
   return new Promise((done) => {
-    const child = spawn(join(root, 'node_modules/.bin', command), args, {
+    const child = spawn(process.execPath, [...node, join(root, 'node_modules/.bin', command), ...args], {
       cwd: root,
       env: { ...process.env, ...env },
       stdio: ['ignore', 'pipe', 'pipe'],
@@ -42,7 +45,7 @@ function run(
 /** One check that passes or fails as a whole. */
 async function check(name: string, command: string, args: readonly string[]): Promise<void> {
   const started = Date.now()
-  const { ok, output } = await run(command, args)
+  const { ok, output } = await run(command, args, { node: ROOMY })
   total[ok ? 'passed' : 'failed']++
   say(`${ok ? 'passed' : 'FAILED'}  ${name} (${Math.round((Date.now() - started) / 1000)} s)`)
   if (!ok) say(output)
@@ -57,7 +60,7 @@ async function suite(
   count: () => Count,
 ): Promise<void> {
   const started = Date.now()
-  const { ok, output } = await run(command, args, env)
+  const { ok, output } = await run(command, args, { env })
   let counted: Count
   try {
     counted = count()
@@ -83,6 +86,7 @@ async function staticChecks(): Promise<void> {
         '.dependency-cruiser.mjs',
         'core/src',
         'contract/src',
+        'drawn/src',
         'server/src',
         'standins',
         'web/src',
@@ -110,7 +114,7 @@ const readReport = (file: string): unknown => JSON.parse(readFileSync(file, 'utf
 async function unitTests(): Promise<void> {
   const report = join(reports, 'vitest.json')
   await suite(
-    'core, contract, stand-ins, web, server and scripts',
+    'core, contract, drawn, stand-ins, web, server and scripts',
     'vitest',
     ['run', '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`],
     {},

@@ -58,6 +58,14 @@ export const BikeSummary = v.object({
   chainKm: v.nullable(v.number()),
   /** The day by which the chain is over its limit with an even chance; null when no forecast is shown. */
   overOn: v.nullable(Day),
+  /** When its chain is treated next; null where its care is not known. */
+  care: v.nullable(
+    v.object({
+      dueOn: Day,
+      because: v.picklist(['distance', 'days', 'wash', 'squeak', 'first-care', 'never-treated']),
+      checkFirst: v.boolean(),
+    }),
+  ),
 })
 export type BikeSummary = v.InferOutput<typeof BikeSummary>
 
@@ -174,6 +182,7 @@ export const BikeRecord = v.object({
   model: v.nullable(v.string()),
   kind: v.string(),
   notes: v.string(),
+  goneOn: v.nullable(Day),
   customer: v.object({ id: Id, name: v.string(), phone: v.nullable(v.string()) }),
   chain: v.nullable(
     v.object({
@@ -233,11 +242,15 @@ export const BikeRecord = v.object({
 })
 export type BikeRecord = v.InferOutput<typeof BikeRecord>
 
+export const BikeTag = v.pipe(line(12), v.regex(/^[\p{L}\p{N}-]+$/u, 'tag-malformed'))
+
 export const ChangeBike = v.object({
   label: v.exactOptional(line(60)),
-  tag: v.exactOptional(v.pipe(line(12), v.regex(/^[\p{L}\p{N}-]+$/u, 'tag-malformed'))),
+  tag: v.exactOptional(BikeTag),
   frameMark: v.exactOptional(v.nullable(line(40))),
   notes: v.exactOptional(v.pipe(v.string('text-missing'), v.maxLength(2000, 'text-too-long'))),
+  /** The day it was sold or left for good; null: it is still here. */
+  goneOn: v.exactOptional(v.nullable(Day)),
 })
 export type ChangeBike = v.InferOutput<typeof ChangeBike>
 
@@ -248,6 +261,7 @@ export const BikeDetails = v.object({
   tag: v.string(),
   frameMark: v.nullable(v.string()),
   notes: v.string(),
+  goneOn: v.nullable(Day),
 })
 
 export const ById = v.object({ id: Id })

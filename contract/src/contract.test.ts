@@ -15,7 +15,7 @@ const wrong = (schema: Parameters<typeof safeParse>[0], value: unknown): Record<
 }
 
 /** What waits for others goes on from its own cursor, or goes under its own reference: it holds no answer open meanwhile. */
-const SAFE_BY_THEMSELVES: readonly string[] = ['pullRides', 'placeOrder', 'settleOrder', 'acceptOrder']
+const SAFE_BY_THEMSELVES: readonly string[] = ['pullRides', 'placeOrder', 'settleOrder', 'acceptOrder', 'makeFeed']
 
 describe('the endpoints', () => {
   it('are named as they are called, each at an address of its own', () => {

@@ -1,5 +1,9 @@
+import { backupsEndpoints } from './backups.ts'
 import { bikesEndpoints } from './bikes.ts'
+import { careEndpoints } from './care.ts'
 import { catalogueEndpoints } from './catalogue.ts'
+import { chainsEndpoints } from './chains.ts'
+import { diaryEndpoints } from './diary.ts'
 import { distanceEndpoints } from './distance.ts'
 import { forecastEndpoints } from './forecast.ts'
 import { gaugeEndpoints } from './gauge.ts'
@@ -7,17 +11,27 @@ import { importsEndpoints } from './imports.ts'
 import { instrumentsEndpoints } from './instruments.ts'
 import { jobsEndpoints } from './jobs.ts'
 import { limitsEndpoints } from './limits.ts'
+import { mendsEndpoints } from './mends.ts'
+import { newBikeEndpoints } from './newBike.ts'
 import { ordersEndpoints } from './orders.ts'
+import { otherWearEndpoints } from './otherWear.ts'
 import { partsEndpoints } from './parts.ts'
+import { potEndpoints } from './pot.ts'
 import { readingsEndpoints } from './readings.ts'
+import { remindersEndpoints } from './reminders.ts'
 import { sessionEndpoints } from './session.ts'
+import { sheetsEndpoints } from './sheets.ts'
 import { standEndpoints } from './stand.ts'
 import { stockEndpoints } from './stock.ts'
 import { studiesEndpoints } from './studies.ts'
 
+export * from './backups.ts'
 export * from './bikes.ts'
+export * from './care.ts'
 export * from './catalogue.ts'
+export * from './chains.ts'
 export * from './common.ts'
+export * from './diary.ts'
 export * from './distance.ts'
 export * from './endpoint.ts'
 export * from './forecast.ts'
@@ -26,20 +40,28 @@ export * from './imports.ts'
 export * from './instruments.ts'
 export * from './jobs.ts'
 export * from './limits.ts'
+export * from './mends.ts'
+export * from './newBike.ts'
 export * from './orders.ts'
+export * from './otherWear.ts'
 export * from './partModels.ts'
 export * from './parts.ts'
+export * from './pot.ts'
 export * from './readings.ts'
+export * from './reminders.ts'
 export * from './session.ts'
+export * from './sheets.ts'
 export * from './stand.ts'
 export * from './stock.ts'
 export * from './studies.ts'
+export * from './tablesIn.ts'
 
 /** Everything the server can be asked. */
 export const endpoints = {
   ...sessionEndpoints,
   ...standEndpoints,
   ...bikesEndpoints,
+  ...newBikeEndpoints,
   ...readingsEndpoints,
   ...distanceEndpoints,
   ...forecastEndpoints,
@@ -53,4 +75,13 @@ export const endpoints = {
   ...stockEndpoints,
   ...ordersEndpoints,
   ...jobsEndpoints,
+  ...careEndpoints,
+  ...potEndpoints,
+  ...diaryEndpoints,
+  ...backupsEndpoints,
+  ...remindersEndpoints,
+  ...chainsEndpoints,
+  ...mendsEndpoints,
+  ...sheetsEndpoints,
+  ...otherWearEndpoints,
 }

@@ -30,6 +30,10 @@ export const JobSchools = v.object({
   oilPins: v.boolean('field-invalid'),
 })
 
+/** By which schools a shop's jobs are done; version 0 are those shipped. */
+export const HouseSchools = v.object({ version: v.number(), schools: JobSchools })
+export type HouseSchools = v.InferOutput<typeof HouseSchools>
+
 const PresentOnBike = v.nullable(
   v.object({
     kind: v.picklist(['link', 'pin', 'riveted', 'clip'], 'field-invalid'),
@@ -64,6 +68,16 @@ const stamped = v.object({ id: Id, at: v.number(), by: v.string() })
 export const JobEvent = v.intersect([stamped, said])
 export type JobEvent = v.InferOutput<typeof JobEvent>
 
+/** What a job costs, in minor units of the shop's money: null where a price is missing. */
+export const JobBill = v.object({
+  minutes: v.number(),
+  parts: v.array(v.object({ name: v.string(), quantity: v.number(), price: v.nullable(v.number()) })),
+  labour: v.number(),
+  partsCost: v.nullable(v.number()),
+  total: v.nullable(v.number()),
+})
+export type JobBill = v.InferOutput<typeof JobBill>
+
 /** Which parts a job puts on. */
 export const JobParts = v.object({
   chainPartId: v.nullable(Id),
@@ -72,6 +86,8 @@ export const JobParts = v.object({
   joint: v.nullable(v.string()),
   /** What it takes from stock, where nothing is kept for it when it is closed. */
   list: v.array(v.object({ partId: Id, quantity: v.number(), included: v.boolean() })),
+  /** What it was expected to cost when it began; absent of jobs begun before there was one. */
+  estimate: v.optional(v.nullable(JobBill), null),
 })
 export type JobParts = v.InferOutput<typeof JobParts>
 
@@ -85,6 +101,8 @@ export const JobWritten = v.object({
   offcutId: v.nullable(Id),
   used: v.array(v.object({ partId: Id, quantity: v.number() })),
   minutes: v.number(),
+  /** What it cost; absent of jobs closed before there was one. */
+  bill: v.optional(v.nullable(JobBill), null),
   oldReason: v.nullable(JobReason),
   click: v.nullable(v.picklist(['firm', 'weak', 'none'])),
 })
@@ -109,14 +127,32 @@ export const Job = v.object({
 export type Job = v.InferOutput<typeof Job>
 
 export const jobsEndpoints = {
+  houseSchools: endpoint({
+    name: 'houseSchools',
+    method: 'GET',
+    path: '/house-rules/job-schools',
+    summary: 'By which schools this shop’s jobs are done.',
+    access: 'signed-in',
+    result: HouseSchools,
+  }),
+  changeHouseSchools: endpoint({
+    name: 'changeHouseSchools',
+    method: 'PATCH',
+    path: '/house-rules/job-schools',
+    summary: 'Say by which schools jobs are done from now on; those begun keep theirs.',
+    access: 'owner',
+    versioned: true,
+    body: JobSchools,
+    result: HouseSchools,
+  }),
   bikeJob: endpoint({
     name: 'bikeJob',
     method: 'GET',
     path: '/bikes/:id/job',
-    summary: 'The job on a bike: the open one, else the latest; null with none.',
+    summary: 'The job on a bike: the open one, else the latest; null with none. With none open, what one would cost.',
     access: 'signed-in',
     params: ById,
-    result: v.object({ job: v.nullable(Job) }),
+    result: v.object({ job: v.nullable(Job), estimate: v.nullable(JobBill) }),
   }),
   openJob: endpoint({
     name: 'openJob',

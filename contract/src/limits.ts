@@ -137,6 +137,8 @@ export const VerdictInput = v.object({
   life: v.exactOptional(ChainLife),
   /** What the bike was ridden on, over everything recorded. */
   mix: v.exactOptional(SurfaceKm),
+  /** What a kilometre of its usual mix uses up of a treatment, against a dry one. */
+  careFactor: v.exactOptional(v.number()),
   /** The customer's own rhythm of looks, where there is one. */
   rhythm: v.exactOptional(v.object({ days: v.nullable(v.number()), eachVisit: v.boolean() })),
   /** What the forecast said of being over; null when it was withheld. */

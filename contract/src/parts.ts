@@ -126,10 +126,14 @@ export type BikeParts = v.InferOutput<typeof BikeParts>
 const teeth = v.array(v.pipe(v.number('number-malformed'), v.integer('teeth-malformed')))
 const nullableNumber = v.nullable(v.number('number-malformed'))
 
+export const Speeds = v.pipe(count, v.minValue(1, 'speeds-range'), v.maxValue(30, 'speeds-range'))
+export const Rings = v.pipe(teeth, v.minLength(1, 'teeth-missing'), v.maxLength(3, 'rings-many'))
+export const Sprockets = v.pipe(teeth, v.minLength(1, 'teeth-missing'), v.maxLength(14, 'sprockets-many'))
+
 export const ChangeDrive = v.object({
-  speeds: v.exactOptional(v.pipe(count, v.minValue(1, 'speeds-range'), v.maxValue(30, 'speeds-range'))),
-  fronts: v.exactOptional(v.pipe(teeth, v.minLength(1, 'teeth-missing'), v.maxLength(3, 'rings-many'))),
-  sprockets: v.exactOptional(v.pipe(teeth, v.minLength(1, 'teeth-missing'), v.maxLength(14, 'sprockets-many'))),
+  speeds: v.exactOptional(Speeds),
+  fronts: v.exactOptional(Rings),
+  sprockets: v.exactOptional(Sprockets),
   motor: v.exactOptional(v.boolean('field-invalid')),
   systemId: v.exactOptional(v.nullable(Id)),
   level: v.exactOptional(v.nullable(line(40))),

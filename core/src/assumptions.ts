@@ -28,6 +28,9 @@ export type AssumptionUnit =
   | 'yes-no'
   | 'teeth'
   | 'times a year'
+  | 'minutes'
+  | 'celsius'
+  | 'people'
 
 /** One value a shop can change. */
 export interface Assumption {
@@ -138,6 +141,57 @@ export const ASSUMPTIONS: readonly Assumption[] = [
   value('parts.jointWidthMm', 'mm', 0, 0.6),
   value('parts.removalsWax', 'times a year', 0, 60, true),
   value('parts.removalsOff', 'times a year', 0, 60, true),
+  value('otherWear.teethKm', 'km', 100, 20_000),
+  value('otherWear.rotorKm', 'km', 100, 20_000),
+  value('otherWear.padsKm', 'km', 100, 20_000),
+  value('otherWear.bearingsKm', 'km', 100, 20_000),
+  value('otherWear.tyresKm', 'km', 100, 20_000),
+  value('otherWear.watchShare', 'share', 0.05, 1),
+  value('otherWear.rotorUMm', 'mm', 0.005, 0.2),
+  value('otherWear.rotorRate', 'mm', 0.005, 0.5),
+  value('otherWear.rotorRateSd', 'share', 0.1, 2),
+  value('otherWear.rotorChangeAt', 'share', 0.1, 0.95),
+  value('otherWear.rotorRisk', 'share', 0.005, 0.4),
+  ...['immersion-wax', 'drip-wax', 'dry-oil', 'wet-oil'].flatMap((care) => [
+    value(`care.${care}.km`, 'km', 20, 2000),
+    value(`care.${care}.days`, 'days', 1, 365, true),
+  ]),
+  value('care.firstCareKm', 'km', 0, 500),
+  value('care.firstRideKm', 'km', 0, 200),
+  value('care.eventLeadDays', 'days', 1, 14, true),
+  value('care.eventUsedShare', 'share', 0.05, 1),
+  ...[
+    'stripMinutes',
+    'stripHandsMinutes',
+    'dryMinutes',
+    'loadMinutes',
+    'hangMinutes',
+    'flexMinutes',
+    'heatMinutes',
+  ].map((key) => value(`pot.${key}`, 'minutes', 0, 240, true)),
+  ...['soak-and-hang', 'bubble-out', 'cool-draw'].flatMap((recipe) => [
+    ...['minutes', 'drawMinutes', 'reheatMinutes'].map((key) => value(`pot.${recipe}.${key}`, 'minutes', 0, 240, true)),
+    value(`pot.${recipe}.lowCelsius`, 'celsius', 40, 150),
+    value(`pot.${recipe}.highCelsius`, 'celsius', 40, 150),
+  ]),
+  value('pot.stripCapacity', 'chains', 1, 40, true),
+  value('pot.railCapacity', 'chains', 1, 100, true),
+  value('pot.hands', 'people', 1, 10, true),
+  value('pot.alarmCelsius', 'celsius', 60, 160),
+  value('pot.bathChains', 'chains', 1, 1000, true),
+  value('pot.wetCounts', 'chains', 1, 10),
+  value('pot.grittyCounts', 'chains', 1, 10),
+  value('pot.silentSeconds', 'seconds', 5, 300, true),
+  value('pot.stuckMinutes', 'minutes', 1, 60, true),
+  value('pot.spikeCelsius', 'celsius', 2, 60),
+  ...[1, 2, 3, 4, 5, 6, 7].map((weekday) => value(`diary.minutes${weekday}`, 'minutes', 0, 10_000, true)),
+  value('diary.quietFrom', 'hours', 0, 24, true),
+  value('diary.quietUntil', 'hours', 0, 24, true),
+  value('diary.pullForwardDays', 'days', 0, 60, true),
+  ...['arriveMinutes', 'changeMinutes', 'checkMinutes', 'careMinutes', 'otherWearMinutes'].map((key) =>
+    value(`diary.${key}`, 'minutes', 0, 240, true),
+  ),
+  value('jobs.hourPrice', 'money', 0, 500),
 ]
 
 /** Why a value cannot be set: keys of the message catalogue. */

@@ -177,6 +177,92 @@ export const DEFAULTS = {
     removalsWax: 12,
     removalsOff: 6,
   },
+  otherWear: {
+    /** Distance after which what was good is looked at again, km. */
+    teethKm: 3000,
+    rotorKm: 3000,
+    padsKm: 1500,
+    bearingsKm: 4000,
+    tyresKm: 2000,
+    /** Of that distance for what is to be watched. */
+    watchShare: 0.3,
+    /** u of a caliper on a rotor's worn track, mm. */
+    rotorUMm: 0.02,
+    /** What a rotor loses in a thousand km where nobody knows better, mm, and how far that scatters (of its logarithm). */
+    rotorRate: 0.05,
+    rotorRateSd: 0.8,
+    /** Probability of being under its minimum from which a rotor is changed, and above which it is watched. */
+    rotorChangeAt: 0.5,
+    rotorRisk: 0.05,
+  },
+  care: {
+    /** How long a treatment lasts, dry km and days at most, by care. */
+    'immersion-wax': { km: 300, days: 90 },
+    'drip-wax': { km: 200, days: 60 },
+    'dry-oil': { km: 180, days: 45 },
+    'wet-oil': { km: 300, days: 30 },
+    /** Distance the factory's coat carries a new chain to its first care, km. */
+    firstCareKm: 50,
+    /** What a waxed chain is ridden in before an event, km. */
+    firstRideKm: 15,
+    /** Days before an event a chain is waxed by, so that there is one to ride it in. */
+    eventLeadDays: 2,
+    /** How much of a treatment may be used up on the day of an event, share. */
+    eventUsedShare: 0.5,
+  },
+  pot: {
+    /** Minutes each takes at the wax pot; hands on where it says so. */
+    stripMinutes: 25,
+    stripHandsMinutes: 2,
+    dryMinutes: 20,
+    loadMinutes: 2,
+    hangMinutes: 25,
+    flexMinutes: 3,
+    /** From cold to molten: fifty minutes from cold with the chains in are these and a soak. */
+    heatMinutes: 38,
+    'soak-and-hang': { minutes: 12, drawMinutes: 3, reheatMinutes: 0, lowCelsius: 75, highCelsius: 90 },
+    'bubble-out': { minutes: 8, drawMinutes: 3, reheatMinutes: 0, lowCelsius: 92, highCelsius: 105 },
+    'cool-draw': { minutes: 25, drawMinutes: 6, reheatMinutes: 15, lowCelsius: 75, highCelsius: 105 },
+    /** What the stripping bath and the rail take, and who is there. */
+    stripCapacity: 4,
+    railCapacity: 8,
+    hands: 1,
+    /** The shop's alarm, always below the wax maker's limit. */
+    alarmCelsius: 115,
+    /** Chains a bath of wax takes; what a wet and a gritty one count. */
+    bathChains: 60,
+    wetCounts: 2,
+    grittyCounts: 3,
+    /** A thermometer is not believed: silent for so long, without any change for so long, or jumping by so much. */
+    silentSeconds: 20,
+    stuckMinutes: 8,
+    spikeCelsius: 15,
+  },
+  diary: {
+    /** Minutes of work a day takes, Monday first; 0 is closed. */
+    minutes1: 720,
+    minutes2: 720,
+    minutes3: 720,
+    minutes4: 720,
+    minutes5: 720,
+    minutes6: 300,
+    minutes7: 0,
+    /** No message goes out between these hours. */
+    quietFrom: 20,
+    quietUntil: 8,
+    /** What falls due within so many days of a visit is done in it. */
+    pullForwardDays: 14,
+    /** What a visit takes: to take a bike in and give it back, and each thing done, minutes. */
+    arriveMinutes: 5,
+    changeMinutes: 35,
+    checkMinutes: 5,
+    careMinutes: 15,
+    otherWearMinutes: 10,
+  },
+  jobs: {
+    /** Price of an hour at the stand, in whole money. */
+    hourPrice: 48,
+  },
 } as const
 
 /** Nominal pitch of every bicycle chain, mm: half an inch exactly (ISO 9633). */

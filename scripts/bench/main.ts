@@ -8,7 +8,7 @@ import { finished } from 'node:stream/promises'
 import pg from 'pg'
 import { pino } from 'pino'
 import { v7 } from 'uuid'
-import { crossing, fitWear, matchForBike, nextCheck, probabilityOverAt } from '@pelrin/core'
+import { crossing, fitWear, matchForBike, nextCheck, planPot, probabilityOverAt } from '@pelrin/core'
 import { createApp } from '@pelrin/server/app'
 import { inShop, loadDemo, migrateUp, openDatabase } from '@pelrin/server/db'
 import { openForServing } from '../../server/src/db/connection.ts'
@@ -18,10 +18,14 @@ import { Threads } from '../../server/src/queue/threads.ts'
 import { startCluster } from '../postgres/cluster.ts'
 import { say } from '../plain.ts'
 import { catalogueOf, DRIVE } from './catalogue.ts'
+import { million } from './million.ts'
+import { potSession } from './potSession.ts'
+import { watched } from './watched.ts'
 
 /**
  * `npm run bench [-- --large]`: how fast forecasts, imports and the server are on this machine, each beside a bare floor of
- * the same run, written to docs/bench.md. With --large also a GPX file of 500 MB and a shop of 10 000 chains.
+ * the same run, written to docs/bench.md. With --large also a GPX file of 500 MB, a shop of 10 000 chains, and a shop of a million rides
+ * taken out and in.
  */
 const large = process.argv.includes('--large')
 const CORES = cpus().length
@@ -84,6 +88,28 @@ for (const count of [100, 1_000, ...(large ? [10_000] : [])]) {
   )
 }
 await pool.close()
+
+// --- the wax pot ---
+section('Planning a session at the pot', ['what', 'chains', 'p50', 'p95', 'late as they came', 'late as planned'])
+for (const count of [3, 5, 6, 10, 20, 40]) {
+  const session = potSession(count)
+  const times: number[] = []
+  let planned = planPot(session)
+  for (let i = 0; i < 10; i++) {
+    const began = performance.now()
+    planned = planPot(session)
+    times.push(performance.now() - began)
+  }
+  times.sort((a, b) => a - b)
+  row(
+    'which go in together and when, one core',
+    String(count),
+    ms(times[5]!),
+    ms(times[9]!),
+    `${planned.firstCome.late} min`,
+    `${planned.plan.late} min`,
+  )
+}
 
 // --- parts ---
 section('Matching parts', ['what', 'parts', 'p50', 'p95', 'floor: sorting them by name', 'ratio'])
@@ -162,20 +188,10 @@ if (large) {
       await once(out, 'drain')
   out.end('</trkseg></trk></gpx>')
   await finished(out)
-  const before = process.memoryUsage().rss
-  let most = before
-  const watch = setInterval(() => (most = Math.max(most, process.memoryUsage().rss)), 50)
-  const began = performance.now()
-  await readRideFile(path, 'UTC', () => null)
-  clearInterval(watch)
-  row(
-    'one GPX of 500 MB',
-    '1',
-    '500 MB',
-    ms(performance.now() - began),
-    '–',
-    `memory grew by ${((most - before) / 1e6).toFixed(0)} MB`,
-  )
+  const read = await watched('one GPX of 500 MB', async () => {
+    await readRideFile(path, 'UTC', () => null)
+  })
+  row(read.what, '1', '500 MB', ms(read.ms), '–', `memory grew by ${read.grew.toFixed(0)} MB`)
 }
 
 // --- the server ---
@@ -191,6 +207,7 @@ const server = createApp({
   jobs: {
     forecastShop: () => Promise.resolve(),
     settleOrder: () => Promise.resolve(),
+    sendMessages: () => Promise.resolve(),
     learn: () => Promise.resolve([]),
   },
 }).listen(0, '127.0.0.1')
@@ -286,6 +303,11 @@ row(
   ms(took),
   ms(took / run.of),
 )
+if (large) {
+  section('A million rows', ['what', 'time', 'memory grew by'])
+  for (const { what, ms: took, grew } of await million(database, shopId, folder))
+    row(what, `${(took / 1000).toFixed(1)} s`, `${grew.toFixed(0)} MB`)
+}
 
 server.closeAllConnections()
 server.close()

@@ -21,6 +21,8 @@ import { postgresPrograms } from './programs.ts'
 /** A running private cluster. */
 export interface Cluster {
   readonly url: string
+  /** The same database as its superuser: for backups, which want every shop's rows. */
+  readonly adminUrl: string
   stop(): Promise<void>
 }
 
@@ -172,7 +174,23 @@ export async function startCluster(
     await stop()
     throw error
   }
-  return { url: `postgres://pelrin:${password}@${server}/pelrin`, stop }
+  return {
+    url: `postgres://pelrin:${password}@${server}/pelrin`,
+    adminUrl: `postgres://postgres:${password}@${server}/pelrin`,
+    stop,
+  }
+}
+
+/** The cluster of a data folder as its superuser sees it, where one runs; null where none does. */
+export async function runningCluster(dataFolder: string): Promise<{ adminUrl: string } | null> {
+  const folder = resolve(dataFolder)
+  const password = join(folder, 'database-password')
+  if (!existsSync(password)) return null
+  const cluster = join(placeOf(folder), 'cluster')
+  if ((await run(join(postgresPrograms(), 'pg_ctl'), ['-D', cluster, 'status'])).code !== 0) return null
+  // The fourth line is its port.
+  const port = readFileSync(join(cluster, 'postmaster.pid'), 'utf8').split('\n')[3]?.trim()
+  return { adminUrl: `postgres://postgres:${readFileSync(password, 'utf8').trim()}@127.0.0.1:${port}/pelrin` }
 }
 
 /** The role the server signs in as owns the database and is no superuser, so that its policies hold it too. */

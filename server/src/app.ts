@@ -5,11 +5,17 @@ import compress from 'koa-compress'
 import helmet from 'koa-helmet'
 import serveStatic from 'koa-static'
 import type { Logger } from 'pino'
+import { archiveRouter } from './archive/routes.ts'
 import { authRoutes } from './auth/routes.ts'
+import type { BackupTools } from './backups/backup.ts'
+import { backupsRoutes } from './backups/routes.ts'
 import { bikesRoutes } from './bikes/routes.ts'
+import { careRoutes } from './care/routes.ts'
 import { catalogueRoutes, catalogueTablesRouter } from './catalogue/routes.ts'
 import { CatalogueTables } from './catalogue/tables.ts'
+import { chainsRoutes } from './chains/routes.ts'
 import type { Database } from './db/connection.ts'
+import { calendarRouter, diaryRoutes } from './diary/routes.ts'
 import { distanceRoutes } from './distance/routes.ts'
 import { forecastRoutes } from './forecast/routes.ts'
 import { GaugeHub } from './gauge/hub.ts'
@@ -26,11 +32,17 @@ import { instrumentsRoutes } from './instruments/routes.ts'
 import { jobsRoutes } from './jobs/routes.ts'
 import type { ShopJobs } from './queue/queue.ts'
 import { limitsRoutes } from './limits/routes.ts'
+import { mendsRoutes } from './mends/routes.ts'
+import { messagesRoutes } from './messages/routes.ts'
 import { openApiRouter } from './openapi/routes.ts'
 import { ordersRoutes } from './orders/routes.ts'
 import type { Supplier } from './orders/supplier.ts'
+import { otherWearRoutes } from './otherWear/routes.ts'
 import { partsRoutes } from './parts/routes.ts'
+import { potRoutes } from './pot/routes.ts'
+import { Thermometers } from './pot/thermometers.ts'
 import { readingsRoutes } from './readings/routes.ts'
+import { sheetFilesRouter, sheetsRoutes } from './sheets/routes.ts'
 import { standRoutes } from './stand/routes.ts'
 import { stockRoutes } from './stock/routes.ts'
 import { studiesRoutes } from './studies/routes.ts'
@@ -42,7 +54,7 @@ const GONE_AWAY: readonly string[] = ['ECONNRESET', 'EPIPE', 'ERR_STREAM_PREMATU
  *
  * @param parts `database` to serve from; `logger`; `webRoot` folder of the built web application, if any; `hub` of
  *   the gauges that send by themselves; `jobs` takes what outlives a request; `ridesService` is where the ride service listens,
- *   `supplier` where parts are ordered; both may be absent
+ *   `supplier` where parts are ordered; both may be absent; `gateway` whether messages can be sent
  */
 export function createApp({
   database,
@@ -54,6 +66,9 @@ export function createApp({
   tables = new CatalogueTables(logger),
   ridesService,
   supplier,
+  thermometers = new Thermometers(database),
+  gateway = false,
+  backups,
 }: {
   database: Database
   logger: Logger
@@ -64,6 +79,9 @@ export function createApp({
   tables?: CatalogueTables
   ridesService?: string
   supplier?: Supplier
+  thermometers?: Thermometers
+  gateway?: boolean
+  backups?: BackupTools
 }): Koa<RequestState> {
   const app = new Koa<RequestState>()
   app.on('error', (error: NodeJS.ErrnoException) => {
@@ -80,6 +98,15 @@ export function createApp({
   catalogueRoutes(serving)
   stockRoutes(serving)
   jobsRoutes(serving)
+  careRoutes(serving)
+  backupsRoutes(serving, backups)
+  diaryRoutes(serving)
+  messagesRoutes(serving, { gateway, jobs })
+  potRoutes(serving, thermometers)
+  chainsRoutes(serving)
+  mendsRoutes(serving)
+  sheetsRoutes(serving)
+  otherWearRoutes(serving)
   ordersRoutes(serving, { database, supplier, jobs })
   forecastRoutes(serving, jobs)
   importsRoutes(serving, importer, ridesService)
@@ -115,6 +142,9 @@ export function createApp({
   // Files are larger than any other request may be.
   app.use(rideFiles.routes())
   app.use(catalogueTablesRouter(serving, tables).routes())
+  app.use(sheetFilesRouter(serving).routes())
+  app.use(calendarRouter(serving).routes())
+  app.use(archiveRouter(serving).routes())
   app.use(refuseLarge)
   // Before compression, which would hold events back.
   app.use(gaugeEventsRouter(database, hub).routes())

@@ -1,5 +1,5 @@
-import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
-import type { AddressInfo } from 'node:net'
+import type { IncomingMessage, ServerResponse } from 'node:http'
+import { bodyOf, HttpStandIn } from '../HttpStandIn.ts'
 
 /** A ride as the service keeps it. */
 export interface ServiceRide {
@@ -46,34 +46,20 @@ class Account {
 }
 
 /** A ride service on loopback with made-up accounts; see PROTOCOL.md. */
-export class RidesStandIn {
+export class RidesStandIn extends HttpStandIn {
   readonly faults: Faults = { slow: false, busy: false, failing: false, half: false, duplicates: false }
   readonly accounts = new Map<string, Account>()
   /** Pages handed out, for tests. */
   pages = 0
-  private readonly server: Server
 
   /** @param today rides are counted back from here, ms */
   constructor(today: number) {
+    super()
     this.accounts.set('ivo-marsh', demoAccount('tide-table-7', today, 14, 'Causeway and back', 16_000))
     this.accounts.set('nell-quayle', demoAccount('sandbank-3', today, 8, 'Along the sands', 11_000))
-    this.server = createServer((request, response) => {
-      this.answer(request, response).catch(() => response.destroy())
-    })
   }
 
-  /** @returns where it listens, `127.0.0.1:port` */
-  async listen(port = 0): Promise<string> {
-    await new Promise<void>((done) => this.server.listen(port, '127.0.0.1', done))
-    return `127.0.0.1:${(this.server.address() as AddressInfo).port}`
-  }
-
-  async close(): Promise<void> {
-    this.server.closeAllConnections()
-    await new Promise((done) => this.server.close(done))
-  }
-
-  private async answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
+  protected async answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
     const url = new URL(request.url ?? '/', 'http://stand-in')
     const parts = url.pathname.split('/').filter((part) => part !== '')
     const send = (status: number, body: unknown, headers: Record<string, string> = {}): void => {
@@ -151,12 +137,6 @@ export class RidesStandIn {
     }
     send(200, {})
   }
-}
-
-async function bodyOf(request: IncomingMessage): Promise<Record<string, unknown>> {
-  let text = ''
-  for await (const chunk of request) text += String(chunk)
-  return JSON.parse(text === '' ? '{}' : text) as Record<string, unknown>
 }
 
 /** A rider with some rides of the last weeks. */

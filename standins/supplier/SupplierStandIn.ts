@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs'
-import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
-import type { AddressInfo } from 'node:net'
+import type { IncomingMessage, ServerResponse } from 'node:http'
 import { join } from 'node:path'
 import { parse } from 'csv-parse/sync'
+import { bodyOf, HttpStandIn } from '../HttpStandIn.ts'
 
 /** An item as the supplier lists it. */
 export interface SupplierItem {
@@ -43,7 +43,7 @@ const DEARER = 1.08
 const DAY_MS = 86_400_000
 
 /** A parts supplier on loopback with a made-up range; see PROTOCOL.md. */
-export class SupplierStandIn {
+export class SupplierStandIn extends HttpStandIn {
   readonly faults: Faults = {
     slow: false,
     stale: false,
@@ -55,27 +55,13 @@ export class SupplierStandIn {
   readonly items: ReadonlyMap<string, SupplierItem>
   /** Orders taken, by the reference they came with: one of each. */
   readonly orders = new Map<string, SupplierOrder>()
-  private readonly server: Server
 
   constructor(private readonly token = 'quayside-5') {
+    super()
     this.items = new Map(readItems().map((item) => [item.sku, item]))
-    this.server = createServer((request, response) => {
-      this.answer(request, response).catch(() => response.destroy())
-    })
   }
 
-  /** @returns where it listens, `127.0.0.1:port` */
-  async listen(port = 0): Promise<string> {
-    await new Promise<void>((done) => this.server.listen(port, '127.0.0.1', done))
-    return `127.0.0.1:${(this.server.address() as AddressInfo).port}`
-  }
-
-  async close(): Promise<void> {
-    this.server.closeAllConnections()
-    await new Promise((done) => this.server.close(done))
-  }
-
-  private async answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
+  protected async answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
     const url = new URL(request.url ?? '/', 'http://stand-in')
     const send = (status: number, body: unknown): void => {
       response.writeHead(status, { 'content-type': 'application/json' })
@@ -170,9 +156,3 @@ const readItems = (): SupplierItem[] =>
       days: Number(days),
     }),
   )
-
-async function bodyOf(request: IncomingMessage): Promise<Record<string, unknown>> {
-  let text = ''
-  for await (const chunk of request) text += String(chunk)
-  return JSON.parse(text === '' ? '{}' : text) as Record<string, unknown>
-}

@@ -23,4 +23,4 @@ createRoot(root).render(
   </StrictMode>,
 )
 
-setTimeout(fetchPlacesAhead, 400)
+setTimeout(() => void fetchPlacesAhead(), 1500)

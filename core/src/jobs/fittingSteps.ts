@@ -9,6 +9,8 @@ export interface JobStep {
   readonly hazards: readonly Hazard[]
   /** Standard minutes. */
   readonly minutes: number
+  /** Minutes it waits by itself: for drying, hanging, creeping in. Null where it does not. */
+  readonly waits: number | null
   /** Values its words name. */
   readonly values: Readonly<Record<string, string | number>>
   /** Whether there is something to be seen or felt before it is done. */
@@ -27,12 +29,13 @@ export function fittingSteps(plan: JobPlan): JobStep[] {
   if (plan.joint.kind === 'clip' && plan.drive.type === 'derailleur' && !plan.drive.timing)
     throw new RangeError('a clip link closes chains that run on one sprocket')
   return STEPS.filter(({ when }) => when(plan)).map(
-    ({ id, phase, tools, hazards, minutes, values, checked = false }): JobStep => ({
+    ({ id, phase, tools, hazards, minutes, waits = null, values, checked = false }): JobStep => ({
       id,
       phase,
       tools: tools?.(plan) ?? [],
       hazards: hazards?.(plan) ?? [],
       minutes,
+      waits,
       values: values?.(plan) ?? {},
       checked,
     }),

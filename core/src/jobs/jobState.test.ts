@@ -35,6 +35,18 @@ let serial = 0
 const at = (minute: number, by: string, said: object): JobEvent =>
   ({ id: `e${serial++}`, at: minute * MINUTE, by, ...said }) as JobEvent
 
+it('a job that was left standing for a month took the minutes somebody worked on it, and keeps its ticks', () => {
+  const month = 30 * 24 * 60
+  const now = jobNow(plan, [
+    at(0, 'TS', { kind: 'tick', step: 'pick' }),
+    at(4, 'TS', { kind: 'tick', step: 'count-old' }),
+    at(month, 'RP', { kind: 'take-over' }),
+    at(month + 5, 'RP', { kind: 'tick', step: 'identify-joint' }),
+  ])
+  expect(now.minutes).toBe(4 + 30 + 5)
+  expect(now.steps.filter(({ done }) => done).map(({ done }) => done!.by)).toEqual(['TS', 'TS', 'RP'])
+})
+
 describe('a job as it stands', () => {
   it('knows what is done and by whom, and what comes next', () => {
     const now = jobNow(plan, [

@@ -37,9 +37,12 @@ export interface JobNow {
   /** The first that is not done; null when all are. */
   readonly next: StepNow | null
   readonly paused: boolean
-  /** Minutes somebody worked on it: from its first event to its last, without pauses. */
+  /** Minutes somebody worked on it: from its first event to its last, without pauses and without hours it stood. */
   readonly minutes: number
 }
+
+/** Longer than this nobody works between two steps: the bike was left standing. */
+const UNSEEN_MS = 30 * 60_000
 
 /**
  * What a job has come to: the plan with what was chosen and what happened, its steps, and who did which. Events count by when
@@ -56,7 +59,7 @@ export function jobNow(begun: JobPlan, events: readonly JobEvent[]): JobNow {
   let worked = 0
   let last: number | null = null
   for (const event of ordered) {
-    if (last !== null && !paused) worked += event.at - last
+    if (last !== null && !paused) worked += Math.min(event.at - last, UNSEEN_MS)
     last = event.at
     switch (event.kind) {
       case 'tick':

@@ -107,6 +107,8 @@ interface StepRule {
   readonly phase: StepPhase
   readonly when: (plan: JobPlan) => boolean
   readonly minutes: number
+  /** Minutes nothing can be done but wait, once it is begun. */
+  readonly waits?: number
   readonly tools?: (plan: JobPlan) => readonly Tool[]
   readonly hazards?: (plan: JobPlan) => readonly Hazard[]
   readonly values?: (plan: JobPlan) => Readonly<Record<string, string | number>>
@@ -318,6 +320,7 @@ export const STEPS: readonly StepRule[] = [
     phase: 'prepare',
     when: goes(({ schools, care }) => schools.prepare === 'strip' || isWaxed(care)),
     minutes: 8,
+    waits: 10,
     tools: () => ['degreaser', 'gloves'],
     hazards: () => ['solvent'],
   },
@@ -326,6 +329,7 @@ export const STEPS: readonly StepRule[] = [
     phase: 'prepare',
     when: goes(({ care }) => care === 'immersion-wax'),
     minutes: 5,
+    waits: 25,
     tools: () => ['wax-pot', 'gloves'],
     hazards: and('heat'),
   },
@@ -633,6 +637,7 @@ export const STEPS: readonly StepRule[] = [
     // The factory's coat carries a wiped chain to its first oil; a stripped one runs dry without.
     when: goes((plan) => plan.schools.prepare === 'strip' && isOiled(plan.care)),
     minutes: 4,
+    waits: 5,
     tools: () => ['oil', 'cloth'],
     hazards: and('fingers'),
   },

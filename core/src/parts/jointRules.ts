@@ -2,7 +2,8 @@ import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 import type { CareKind } from '../forecast/priors.ts'
 import type { BoxEnds } from '../length/cutPlan.ts'
-import type { ChainModel, JointModel, Rule } from './describe.ts'
+import type { ChainModel, JointModel, Rule, RuleOutcome } from './describe.ts'
+import { judgeReuse, type ReuseSchool } from './reuse.ts'
 import { speedsMatch } from './speeds.ts'
 
 export type JointRuleId =
@@ -15,9 +16,6 @@ export type JointRuleId =
   | 'reuse'
   | 'ends'
   | 'pin-and-wax'
-
-/** The school by which a link is used again: what its maker says, or as long as it clicks firmly. */
-export type ReuseSchool = 'strict' | 'by-feel'
 
 /** A joint that could close a chain: one of the catalogue, or the old pin pushed back in. */
 export type JointCandidate =
@@ -48,6 +46,27 @@ const RE_PRESSED_TO: Readonly<Record<'allowed' | 'caution', number>> = { allowed
 const isWax = (care: CareKind): boolean => care === 'immersion-wax' || care === 'drip-wax'
 const special = ({ profile, roller }: Pick<ChainModel, 'profile' | 'roller'>): boolean =>
   profile === 'flat-top' || roller === 'large'
+
+/** Whether an old pin may be pressed in again: only on wide chains, and never where its maker flares its ends. */
+export function rePressRule({
+  speeds,
+  flaredPins,
+}: {
+  readonly speeds: number
+  readonly flaredPins: boolean
+}): Omit<RuleOutcome, 'rule'> {
+  if (flaredPins) return { outcome: 'does-not-fit', reason: 're-press-flared' }
+  if (speeds <= RE_PRESSED_TO.allowed) return { outcome: 'fits', reason: 're-press-wide' }
+  return speeds <= RE_PRESSED_TO.caution
+    ? { outcome: 'caution', reason: 're-press-nine', values: { speeds } }
+    : { outcome: 'does-not-fit', reason: 're-press-narrow', values: { speeds } }
+}
+
+/** What that comes to for a job: an excluded one is never offered. */
+export function rePressOf(chain: Parameters<typeof rePressRule>[0]): 'allowed' | 'caution' | 'excluded' {
+  const { outcome } = rePressRule(chain)
+  return outcome === 'fits' ? 'allowed' : outcome === 'caution' ? 'caution' : 'excluded'
+}
 
 /** Every rule a joint is judged by. Nothing else decides whether a joint fits. */
 export const JOINT_RULES: readonly Rule<JointFacts, JointRuleId>[] = [
@@ -120,33 +139,15 @@ export const JOINT_RULES: readonly Rule<JointFacts, JointRuleId>[] = [
     id: 're-press',
     decide: ({ chain, joint, speeds }) => {
       if (joint.model !== 're-press') return null
-      if (chain.flaredPins) return { outcome: 'does-not-fit', reason: 're-press-flared' }
-      if (speeds <= RE_PRESSED_TO.allowed) return { outcome: 'fits', reason: 're-press-wide' }
-      return speeds <= RE_PRESSED_TO.caution
-        ? { outcome: 'caution', reason: 're-press-nine', values: { speeds } }
-        : { outcome: 'does-not-fit', reason: 're-press-narrow', values: { speeds } }
+      return rePressRule({ speeds, flaredPins: chain.flaredPins })
     },
   },
   {
     id: 'reuse',
     decide: ({ joint, newChain, school }) => {
       if (joint.model === 're-press' || joint.model.kind === 'pin') return null
-      const { reuse } = joint.model
-      if (joint.closings === 0) return { outcome: 'fits', reason: 'reuse-new' }
-      if (newChain) return { outcome: 'does-not-fit', reason: 'reuse-new-chain' }
-      if (joint.firm === false) return { outcome: 'does-not-fit', reason: 'reuse-not-firm' }
-      if (joint.closings === null && reuse.kind !== 'firm')
-        return { outcome: 'not-known', reason: 'reuse-uncounted', missing: 'closings' }
-      const closings = joint.closings ?? 0
-      const most = reuse.kind === 'once' ? 1 : reuse.kind === 'times' ? reuse.most : Infinity
-      const values = { closings, most: Number.isFinite(most) ? most : 0 }
-      if (closings < most)
-        return reuse.kind === 'firm'
-          ? { outcome: 'fits', reason: 'reuse-firm', values }
-          : { outcome: 'fits', reason: 'reuse-within', values }
-      return school === 'by-feel'
-        ? { outcome: 'caution', reason: 'reuse-by-feel', values }
-        : { outcome: 'does-not-fit', reason: 'reuse-spent', values }
+      if (newChain && joint.closings !== 0) return { outcome: 'does-not-fit', reason: 'reuse-new-chain' }
+      return judgeReuse({ ...joint, reuse: joint.model.reuse }, school)
     },
   },
   {

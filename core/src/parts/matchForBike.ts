@@ -1,7 +1,8 @@
 import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 import type { ChainModel, JointModel, PartsDrive } from './describe.ts'
-import type { JointCandidate, ReuseSchool } from './jointRules.ts'
+import type { JointCandidate } from './jointRules.ts'
+import type { ReuseSchool } from './reuse.ts'
 import {
   factsWanted,
   judgeChain,

@@ -59,8 +59,8 @@ describe('the worst spot, against a plain summation', () => {
       fc.property(fc.array(point, { minLength: 1, maxLength: 5 }), fc.constantFrom(0.5, 0.75, 1), (spots, limit) => {
         const expected = bySummation(spots, limit)
         const found = worstSpot({ spots, limit })
-        expect(Math.abs(found.probabilityOver - expected.over)).toBeLessThan(0.004)
-        expect(Math.abs(found.median - expected.median)).toBeLessThan(0.004)
+        expect(Math.abs(found.probabilityOver - expected.over)).toBeLessThan(0.006)
+        expect(Math.abs(found.median - expected.median)).toBeLessThan(0.006)
       }),
       { numRuns: 8 },
     )

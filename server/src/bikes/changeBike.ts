@@ -1,6 +1,6 @@
-import { UniqueConstraintError } from 'sequelize'
 import type { BikeDetails, ChangeBike } from '@pelrin/contract'
 import type * as v from 'valibot'
+import { brokenBy } from '../db/refused.ts'
 import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
@@ -27,13 +27,14 @@ export async function changeBike(
     tag: bike.tag,
     frameMark: bike.frameMark,
     notes: bike.notes,
+    goneOn: bike.goneOn,
   })
   const before = shown()
   if (bike.version !== version) throw new ProblemError(412, 'version-stale', { current: before })
   try {
     await bike.update({ ...change, version: version + 1 }, { transaction: work.transaction })
   } catch (error) {
-    if (error instanceof UniqueConstraintError) throw refuseField('tag', 'tag-taken')
+    if (brokenBy(error)?.rule === 'unique') throw refuseField('tag', 'tag-taken')
     throw error
   }
   await refreshBikeState(work, id)

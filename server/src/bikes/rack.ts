@@ -28,7 +28,7 @@ export async function rackPage(
 ): Promise<Output<typeof endpoints.rack.result>> {
   const today = dayIn(timeZone, work.now)
   const text = await textCondition(work, query.q ?? '')
-  const base = [text.condition]
+  const base = [text.condition, 'b.gone_on IS NULL']
   const replacements: Record<string, unknown> = { ...text.replacements, today, most: query.limit + 1 }
   if (query.drive !== undefined) {
     base.push('d.type = :drive')

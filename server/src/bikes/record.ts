@@ -52,6 +52,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
     model: bike.model,
     kind: bike.kind,
     notes: bike.notes,
+    goneOn: bike.goneOn,
     customer: { id: bike.customerId, name: customer?.name ?? '', phone: customer?.phone ?? null },
     chain: fitting && {
       id: fitting.chainId,

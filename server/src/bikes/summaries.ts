@@ -9,7 +9,9 @@ const SUMMARY = `
   s.word, s.advice, s.flags, s.probability AS "probabilityOver", s.median, s.limit_at AS "limit", s.marks,
   s.decision,
   to_char(s.measured_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "measuredAt",
-  s.check_on::text AS "checkOn", s.each_visit AS "eachVisit", s.chain_km AS "chainKm", s.over_on::text AS "overOn"`
+  s.check_on::text AS "checkOn", s.each_visit AS "eachVisit", s.chain_km AS "chainKm", s.over_on::text AS "overOn",
+  CASE WHEN s.care IS NULL THEN NULL ELSE json_build_object('dueOn', s.care_on, 'because', s.care ->> 'because',
+    'checkFirst', s.care -> 'checkFirst') END AS care`
 
 const FROM = `
   FROM bike_state s

@@ -248,19 +248,19 @@ describe('the catalogue as a table', () => {
     expect(second.body).toEqual(first.body)
     expect((await linesOf({ q: 'mabry pier 7' })).parts).toHaveLength(1)
   })
-  it('of a hundred thousand rows is read and written whole', async () => {
+  it('of tens of thousands of rows is read and written whole', async () => {
     const rows = Array.from(
-      { length: 100_000 },
+      { length: 30_000 },
       (_, i) => `chain;Mabry;Bulk ${String(i).padStart(6, '0')};11;${10 + (i % 50)},50;${i % 4};116;link`,
     )
     const text = [HEADER, ...rows].join('\n')
     const seen = await preview(text)
-    expect(seen.counts).toEqual({ new: 100_000, changed: 0, same: 0, wrong: 0 })
+    expect(seen.counts).toEqual({ new: 30_000, changed: 0, same: 0, wrong: 0 })
     expect(seen.rows.length).toBeLessThan(1_000)
     const fields = { mapping: JSON.stringify(seen.mapping), fingerprint: seen.fingerprint }
     const { body } = await send('/catalogue/import', text, fields)
-    expect(body).toEqual({ added: 100_000, changed: 0, left: 0 })
-    const page = await linesOf({ q: 'bulk 09998' })
-    expect(page.parts.map(({ name, stock }) => [name, stock])).toContainEqual(['Bulk 099981', 1])
+    expect(body).toEqual({ added: 30_000, changed: 0, left: 0 })
+    const page = await linesOf({ q: 'bulk 02998' })
+    expect(page.parts.map(({ name, stock }) => [name, stock])).toContainEqual(['Bulk 029981', 1])
   })
 })

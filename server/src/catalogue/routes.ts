@@ -1,16 +1,15 @@
-import { rm } from 'node:fs/promises'
-import type { IncomingMessage } from 'node:http'
 import Router from '@koa/router'
 import * as v from 'valibot'
-import { CatalogueImported, endpoints, TableMapping, WRITING_ROLES, type Output } from '@pelrin/contract'
+import { CatalogueImported, endpoints, WRITING_ROLES, type Output } from '@pelrin/contract'
 import type { Context } from 'koa'
 import { currentSession, type CurrentSession } from '../auth/currentSession.ts'
 import { inShop } from '../db/work.ts'
-import { fingerprint, once } from '../http/idempotency.ts'
+import { fingerprint, idempotencyKey, once } from '../http/idempotency.ts'
 import { ProblemError } from '../http/problem.ts'
 import type { RequestState } from '../http/request.ts'
 import type { Serving } from '../http/serve.ts'
-import { receiveFiles, type Received } from '../imports/receive.ts'
+import { withFiles } from '../imports/receive.ts'
+import { tableTold } from '../imports/tableTold.ts'
 import { catalogue, systems } from '../parts/catalogue.ts'
 import { addPart, catalogueItem, changePart, removePart, writeMovement } from './service.ts'
 import { cataloguePage } from './store.ts'
@@ -36,22 +35,6 @@ export function catalogueRoutes(serving: Serving): void {
   serving.serve(endpoints.moveStock, ({ work, params, body }) => writeMovement(work, params.id, body))
 }
 
-/** Receives files for as long as a piece of work wants them: whatever becomes of it, nothing is left behind. */
-async function withFiles<T>(request: IncomingMessage, job: (received: Received) => T | Promise<T>): Promise<T> {
-  const received = await receiveFiles(request)
-  try {
-    return await job(received)
-  } finally {
-    await rm(received.folder, { recursive: true, force: true })
-  }
-}
-
-const Told = v.object({
-  mapping: v.optional(v.pipe(v.string(), v.parseJson(), TableMapping)),
-  skip: v.optional(v.pipe(v.string(), v.parseJson(), v.array(v.number())), '[]'),
-  fingerprint: v.optional(v.string(), ''),
-})
-
 /** The catalogue as a table, in and out: no JSON, so it stands beside the contract's endpoints. */
 export function catalogueTablesRouter(serving: Serving, tables: CatalogueTables): Router<RequestState> {
   const router = new Router<RequestState>({ prefix: '/api/v1' })
@@ -61,11 +44,6 @@ export function catalogueTablesRouter(serving: Serving, tables: CatalogueTables)
     if (!session) throw new ProblemError(401, 'not-signed-in')
     if (writing && !WRITING_ROLES.includes(session.person.role)) throw new ProblemError(403, 'may-not-write')
     return session
-  }
-  const told = (fields: Readonly<Record<string, string>>): v.InferOutput<typeof Told> => {
-    const parsed = v.safeParse(Told, fields)
-    if (!parsed.success) throw new ProblemError(422, 'field-invalid')
-    return parsed.output
   }
   router.get('/catalogue.csv', async (ctx) => {
     const session = await allowed(ctx, false)
@@ -79,18 +57,17 @@ export function catalogueTablesRouter(serving: Serving, tables: CatalogueTables)
     const gone = new AbortController()
     ctx.res.on('close', () => ctx.res.writableEnded || gone.abort())
     ctx.body = await withFiles(ctx.req, async (received) => {
-      const { mapping } = told(received.fields)
+      const { mapping } = tableTold(received.fields)
       const against = await inShop(database, session.shop.id, null, (work) => tables.catalogued(work))
       return tables.preview(against, received, mapping ?? null, gone.signal)
     })
   })
   router.post('/catalogue/import', async (ctx) => {
     const session = await allowed(ctx, true)
-    const key = ctx.get('Idempotency-Key')
-    if (!/^[\x21-\x7e]{8,200}$/.test(key)) throw new ProblemError(400, 'idempotency-key-missing')
+    const key = idempotencyKey(ctx.get('Idempotency-Key'))
     const author = { personId: session.person.id, deviceId: session.deviceId, requestId: ctx.state.requestId }
     ctx.body = await withFiles(ctx.req, (received) => {
-      const { mapping, skip, fingerprint: previewed } = told(received.fields)
+      const { mapping, skip, fingerprint: previewed } = tableTold(received.fields)
       if (mapping === undefined) throw new ProblemError(422, 'field-invalid')
       return inShop(database, session.shop.id, author, (work) =>
         once(work, key, fingerprint('POST', ctx.path, { previewed, skip }), async () =>

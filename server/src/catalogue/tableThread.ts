@@ -1,9 +1,7 @@
-import { createReadStream } from 'node:fs'
-import { createHash } from 'node:crypto'
 import { v7 } from 'uuid'
 import { PART_COLUMNS, readPart, writePart, type CataloguePart, type PartCells } from '@pelrin/core'
 import type { CataloguePreview, RowOutcome, TableMapping } from '@pelrin/contract'
-import { rowsOf, tableHead } from '../imports/table.ts'
+import { fingerprintOf, meant, rowsOf, tableHead } from '../imports/table.ts'
 import { ImportError } from '../imports/parsedRide.ts'
 import { nameKey, partNames, type NameLists } from './names.ts'
 
@@ -61,15 +59,6 @@ export function guessMapping(header: readonly string[]): TableMapping {
     if (found !== undefined && !Object.values(mapping).includes(found)) mapping[field] = found
   }
   return mapping
-}
-
-/** A cell as it is meant: a sign that keeps a spreadsheet from computing it is no part of it. */
-const meant = (cell: string): string => cell.replace(/^'(?=[=+\-@\t\r])/, '')
-
-async function fingerprintOf(path: string, mapping: TableMapping): Promise<string> {
-  const hash = createHash('sha256').update(JSON.stringify(Object.entries(mapping).sort()))
-  for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer)
-  return hash.digest('hex')
 }
 
 /** Reads a table of parts against the catalogue: what is new, what changes and how, what is wrong and where. */

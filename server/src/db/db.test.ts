@@ -47,7 +47,10 @@ describe('row-level scoping', () => {
         ...['rides', 'ride_tracks', 'ride_imports', 'staged_rides', 'csv_mappings', 'ride_accounts'],
         ...['prior_versions', 'forecast_runs', 'drive_systems', 'parts', 'catalogue_versions', 'stock_movements'],
         ...['kept_parts', 'kept_part_lines', 'supplier_offers', 'orders', 'order_lines', 'joints', 'joint_events'],
-        ...['jobs', 'job_events', 'offcuts'],
+        ...['jobs', 'job_events', 'offcuts', 'job_schools', 'wear_checks', 'mends', 'care_events'],
+        ...['pots', 'pot_chains', 'pot_events', 'bath_changes', 'closed_days', 'calendar_feeds'],
+        'event_dates',
+        ...['message_templates', 'messages', 'message_replies', 'message_cursors'],
       ].sort(),
     )
   })

@@ -1,4 +1,4 @@
-import { QueryTypes, type Transaction } from 'sequelize'
+import { QueryTypes, Transaction } from 'sequelize'
 import { v7 } from 'uuid'
 import type { Database } from './connection.ts'
 import type { Models } from './models/index.ts'
@@ -30,15 +30,18 @@ export interface Work {
  *
  * @param shopId the shop; every row read or written belongs to it
  * @param author who writes; null for reading and for the system itself
+ * @param options `snapshot`: all of it sees one moment, whatever is written meanwhile
  */
 export async function inShop<T>(
   database: Database,
   shopId: string,
   author: Author | null,
   job: (work: Work) => Promise<T>,
+  { snapshot = false }: { readonly snapshot?: boolean } = {},
 ): Promise<T> {
   const { sequelize, models } = database
-  return sequelize.transaction(async (transaction) => {
+  const isolation = snapshot ? { isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ } : {}
+  return sequelize.transaction(isolation, async (transaction) => {
     await sequelize.query(`SELECT set_config('pelrin.shop_id', :shopId, true)`, {
       replacements: { shopId },
       transaction,

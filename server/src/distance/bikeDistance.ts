@@ -4,6 +4,7 @@ import {
   readLedger,
   rideRate,
   totalKm,
+  usualCareFactor,
   usualWearFactor,
   wearWeighted,
   type Assumptions,
@@ -52,6 +53,8 @@ export interface BikeDistance {
   readonly view: LedgerView
   readonly rate: RideRate
   readonly mix: SurfaceKm
+  /** What a kilometre of unknown surface uses up of a treatment, by the same mixes. */
+  readonly careFactor: number
   readonly usual: { readonly factor: number; readonly of: 'bike' | 'customer' | 'shop' | 'assumed' }
 }
 
@@ -86,6 +89,7 @@ export async function bikeDistance(
     mix,
     rate:
       ownRate.basis === 'none' ? rideRate({ ...view, shopKmPerDay: await shop.kmPerDay() }, assumed.distance) : ownRate,
+    careFactor: usualCareFactor([mix, ofCustomer, ofShop], assumed.distance),
     usual: {
       factor: usualWearFactor([mix, ofCustomer, ofShop], assumed.distance),
       of: known

@@ -1,8 +1,8 @@
 import { parseOdometer } from '@pelrin/core'
-import { UniqueConstraintError } from 'sequelize'
 import type { BikeRecord, CorrectEntry, CorrectRide, FieldProblem, RecordOdometer, RecordRide } from '@pelrin/contract'
 import { bikeRecord } from '../bikes/record.ts'
 import type { RideRow } from '../db/models/rows.ts'
+import { brokenBy } from '../db/refused.ts'
 import { audited, authorOf, factBy, type Work } from '../db/work.ts'
 import { atField, ProblemError, refuseField } from '../http/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
@@ -26,11 +26,16 @@ async function lockKnownBike(work: Work, bikeId: string): Promise<void> {
     throw new ProblemError(404, 'bike-unknown')
 }
 
-/** Writes down a ride. */
-export async function recordRide(work: Work, bikeId: string, ride: RecordRide): Promise<BikeRecord> {
+/** Writes a ride down; what follows from it is the caller's. @throws ProblemError 422 at what makes no sense of it */
+export async function writeRide(work: Work, bikeId: string, ride: RecordRide): Promise<void> {
   await lockKnownBike(work, bikeId)
   await appendRide(work, { ...checkedRide(work, ride), id: ride.id, bikeId, source: 'typed' })
   await audited(work, 'recorded', 'ride', ride.id, { bikeId, typed: ride.typed })
+}
+
+/** Writes down a ride. */
+export async function recordRide(work: Work, bikeId: string, ride: RecordRide): Promise<BikeRecord> {
+  await writeRide(work, bikeId, ride)
   await followDistance(work, bikeId)
   return bikeRecord(work, bikeId)
 }
@@ -286,8 +291,9 @@ export async function appendRide(
 }
 
 function asConflict(error: unknown): unknown {
-  if (!(error instanceof UniqueConstraintError)) return error
-  return new ProblemError(409, 'supersedes_id' in error.fields ? 'corrected-already' : 'id-taken')
+  const broken = brokenBy(error)
+  if (broken?.rule !== 'unique') return error
+  return new ProblemError(409, broken.columns.includes('supersedes_id') ? 'corrected-already' : 'id-taken')
 }
 
 /** A ride that stands, its bike held until the transaction ends. */

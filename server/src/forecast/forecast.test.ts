@@ -88,7 +88,10 @@ describe('a whole-shop forecast', () => {
     const run = await inShop(shop.database, shopId, by, (work) => askForRun(work, v7()))
     // What a server that was killed had done.
     await continueRun(shop.database, shopId, run.id, Date.now())
-    const queue = new Queue(shop.url, pino({ level: 'silent' }), () => Promise.resolve(true))
+    const queue = new Queue(shop.url, pino({ level: 'silent' }), {
+      settle: () => Promise.resolve(true),
+      drain: () => Promise.resolve(null),
+    })
     await queue.start()
     try {
       await queue.forecastShop(shopId, run.id)

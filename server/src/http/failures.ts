@@ -1,20 +1,8 @@
-import { ConnectionError, DatabaseError } from 'sequelize'
 import type { Middleware } from 'koa'
 import type { Logger } from 'pino'
+import { databaseWentAway } from '../db/refused.ts'
 import type { RequestState } from './request.ts'
 import { ProblemError } from './problem.ts'
-
-/** SQLSTATE classes and socket errors that mean the database went away, not that the statement was wrong. */
-function databaseWentAway(error: unknown): boolean {
-  if (error instanceof ConnectionError) return true
-  if (!(error instanceof Error)) return false
-  const code = ((error instanceof DatabaseError ? error.parent : error) as { code?: string }).code ?? ''
-  return (
-    /^(08|57P)/.test(code) ||
-    /^E(CONN|PIPE|TIMEDOUT)/.test(code) ||
-    /Connection terminated|ConnectionManager|not queryable|connection is closed/i.test(error.message)
-  )
-}
 
 function asProblem(error: unknown): ProblemError {
   if (error instanceof ProblemError) return error

@@ -9,6 +9,12 @@ export function fingerprint(method: string, path: string, body: unknown): string
     .digest('hex')
 }
 
+/** The key under which a request may be sent again. @throws ProblemError 400 where it has none */
+export function idempotencyKey(header: string): string {
+  if (!/^[\x21-\x7e]{8,200}$/.test(header)) throw new ProblemError(400, 'idempotency-key-missing')
+  return header
+}
+
 /**
  * Does a piece of work once per key, in its transaction: the key and what the work wrote stand or fall together.
  * A second request with the key waits for the first, then gets its answer.

@@ -57,3 +57,13 @@ export async function receiveFiles(request: IncomingMessage): Promise<Received> 
   await rm(folder, { recursive: true, force: true })
   throw new ProblemError(problem === 'upload-empty' ? 422 : 413, problem)
 }
+
+/** Receives files for as long as a piece of work wants them: whatever becomes of it, nothing is left behind. */
+export async function withFiles<T>(request: IncomingMessage, job: (received: Received) => T | Promise<T>): Promise<T> {
+  const received = await receiveFiles(request)
+  try {
+    return await job(received)
+  } finally {
+    await rm(received.folder, { recursive: true, force: true })
+  }
+}

@@ -1,4 +1,5 @@
 import { createReadStream } from 'node:fs'
+import { createHash } from 'node:crypto'
 import { parse } from 'csv-parse'
 import { ImportError } from './parsedRide.ts'
 
@@ -47,4 +48,14 @@ export async function tableHead(path: string): Promise<TableHead> {
   const [header, ...rows] = found
   if (!header || header.length < 2 || rows.length === 0) throw new ImportError('file-unreadable')
   return { header, rows, delimiter }
+}
+
+/** A cell as it is meant: a sign that keeps a spreadsheet from computing it is no part of it. */
+export const meant = (cell: string): string => cell.replace(/^'(?=[=+\-@\t\r])/, '')
+
+/** What a file and the meaning of its columns are told again by. */
+export async function fingerprintOf(path: string, mapping: Readonly<Record<string, string>>): Promise<string> {
+  const hash = createHash('sha256').update(JSON.stringify(Object.entries(mapping).sort()))
+  for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer)
+  return hash.digest('hex')
 }

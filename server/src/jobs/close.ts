@@ -1,7 +1,9 @@
-import { jobNow, type JobPlan } from '@pelrin/core'
+import { jobNow, type JobNow, type JobPlan } from '@pelrin/core'
 import type { endpoints } from '@pelrin/contract'
 import type { Job, JobWritten, Output } from '@pelrin/contract'
 import { v7 } from 'uuid'
+import { writeCare } from '../care/service.ts'
+import { setAside } from '../chains/setAside.ts'
 import type { JobRow } from '../db/models/rows.ts'
 import { audited, authorOf, factBy, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
@@ -11,6 +13,7 @@ import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { presentFitting } from '../state/presentFitting.ts'
 import { catalogueChanged } from '../parts/catalogue.ts'
+import { billOf } from './bill.ts'
 import { known, lockedJob } from './service.ts'
 import { eventsOf } from './store.ts'
 
@@ -28,12 +31,13 @@ export async function closeJob(work: Work, id: string, closing: Closing): Promis
   if (row.state === 'closed') return known(work, id)
   if (row.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await known(work, id) })
   await lockBikeState(work, row.bikeId)
-  const { plan } = jobNow(row.plan, await eventsOf(work, id))
+  const now = jobNow(row.plan, await eventsOf(work, id))
+  const { plan } = now
   const clicks = plan.joint.kind === 'link'
   const oldBack = plan.outcomes.includes('skips-old-back')
   if (clicks && closing.click === null) throw refuseField('click', 'click-missing')
   if (clicks && closing.click !== 'firm') throw refuseField('click', 'click-weak')
-  const written = oldBack ? await putBack(work, row, closing) : await fitNew(work, row, plan, closing)
+  const written = oldBack ? await putBack(work, row, closing) : await fitNew(work, row, now, closing)
   await row.update(
     { state: 'closed', closedAt: work.now, written, version: row.version + 1 },
     { transaction: work.transaction },
@@ -55,6 +59,7 @@ async function putBack(work: Work, row: JobRow, { minutes, click }: Closing): Pr
     oldFittingId: fitting?.id ?? null,
     oldChainId: fitting?.chainId ?? null,
     jointId: null,
+    bill: await billOf(work, minutes, []),
     minutes,
     oldReason: null,
     click,
@@ -66,7 +71,7 @@ async function letGo(work: Work, keptId: string): Promise<void> {
   if (kept?.state === 'kept') await dropParts(work, keptId, kept.version)
 }
 
-async function fitNew(work: Work, row: JobRow, plan: JobPlan, closing: Closing): Promise<JobWritten> {
+async function fitNew(work: Work, row: JobRow, { plan, steps }: JobNow, closing: Closing): Promise<JobWritten> {
   const { models, transaction } = work
   const { oldReason, oldFate, click, minutes, pitches } = closing
   const old = await presentFitting(work, row.bikeId)
@@ -75,11 +80,20 @@ async function fitNew(work: Work, row: JobRow, plan: JobPlan, closing: Closing):
       `UPDATE fittings SET during = tstzrange(lower(during), :now, '[)'), end_reason = :oldReason WHERE id = :id RETURNING id`,
       { now: work.now, oldReason, id: old.id },
     )
-    await models.Chain.update({ fate: oldFate }, { where: { id: old.chainId }, transaction })
+    await setAside(work, old.chainId, { fate: oldFate, homeBikeId: oldFate === 'rotation' ? row.bikeId : null })
   }
   const chainId = v7()
   await models.Chain.create(
-    { id: chainId, name: row.parts.chain, pitches, care: plan.care, partId: row.parts.chainPartId, fate: null },
+    {
+      id: chainId,
+      name: row.parts.chain,
+      pitches,
+      care: plan.care,
+      partId: row.parts.chainPartId,
+      fate: null,
+      homeBikeId: null,
+      version: 1,
+    },
     { transaction },
   )
   const fittingId = v7()
@@ -95,11 +109,24 @@ async function fitNew(work: Work, row: JobRow, plan: JobPlan, closing: Closing):
       ],
       start: 'fitted',
       endReason: null,
+      cameFrom: null,
       personId,
       recordedAt: work.now,
     },
     { transaction },
   )
+  const { care } = plan
+  const treated = steps.some(({ id, done }) => done !== null && (id === 'wax-first' || id === 'first-oil'))
+  if (treated && care !== 'unknown')
+    await writeCare(work, {
+      id: v7(),
+      chainId,
+      bikeId: row.bikeId,
+      kind: 'treated',
+      care,
+      cleaning: steps.some(({ id }) => id === 'strip') ? 'strip' : 'wipe',
+      at: work.now,
+    })
   const jointId = await closeJoint(work, row, plan, chainId, click)
   const offcutId = plan.chain.cut.offcut > 0 ? v7() : null
   if (offcutId !== null)
@@ -107,6 +134,7 @@ async function fitNew(work: Work, row: JobRow, plan: JobPlan, closing: Closing):
       { id: offcutId, chainId, jobId: row.id, pitches: plan.chain.cut.offcut, keptAt: work.now, goneAt: null },
       { transaction },
     )
+  const used = await useParts(work, row)
   return {
     oldFittingId: old?.id ?? null,
     oldChainId: old?.chainId ?? null,
@@ -114,7 +142,8 @@ async function fitNew(work: Work, row: JobRow, plan: JobPlan, closing: Closing):
     newChainId: chainId,
     jointId,
     offcutId,
-    used: await useParts(work, row),
+    used,
+    bill: await billOf(work, minutes, used),
     minutes,
     oldReason,
     click,

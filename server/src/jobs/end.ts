@@ -1,10 +1,10 @@
 import type { Job } from '@pelrin/contract'
 import { v7 } from 'uuid'
-import { audited, factBy, type Work } from '../db/work.ts'
+import { takeBackFitting } from '../chains/undo.ts'
+import { audited, type Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
-import { presentFitting } from '../state/presentFitting.ts'
 import { dropParts } from '../stock/kept.ts'
 import { moveStock } from '../stock/movements.ts'
 import { known, lockedJob } from './service.ts'
@@ -41,30 +41,10 @@ export async function undoJob(work: Work, id: string, reason: string): Promise<J
   const { models, transaction } = work
   await lockBikeState(work, row.bikeId)
   if (written.newFittingId !== null && written.newChainId !== null) {
-    const present = await presentFitting(work, row.bikeId)
-    if (present?.id !== written.newFittingId) throw new ProblemError(409, 'undo-moved-on')
-    if (await models.Reading.findOne({ where: { fittingId: written.newFittingId, deleted: false }, transaction }))
-      throw new ProblemError(409, 'undo-measured')
-    await work.select(`UPDATE fittings SET during = 'empty' WHERE id = :id RETURNING id`, { id: written.newFittingId })
-    if (written.oldFittingId !== null)
-      await work.select(
-        `UPDATE fittings SET during = tstzrange(lower(during), NULL, '[)'), end_reason = NULL WHERE id = :id RETURNING id`,
-        { id: written.oldFittingId },
-      )
-    if (written.oldChainId !== null)
-      await models.Chain.update({ fate: null }, { where: { id: written.oldChainId }, transaction })
-    for (const event of await models.JointEvent.findAll({ where: { chainId: written.newChainId }, transaction }))
-      await models.JointEvent.create(
-        {
-          ...event.get({ plain: true }),
-          id: v7(),
-          ...factBy(work),
-          supersedesId: event.id,
-          reason,
-          deleted: true,
-        },
-        { transaction },
-      )
+    const { newFittingId: fittingId, newChainId: chainId, oldFittingId, oldChainId } = written
+    const before =
+      oldFittingId !== null && oldChainId !== null ? { fittingId: oldFittingId, chainId: oldChainId } : null
+    await takeBackFitting(work, { bikeId: row.bikeId, fittingId, chainId, before }, reason)
     if (written.offcutId !== null)
       await models.Offcut.update({ goneAt: work.now }, { where: { id: written.offcutId }, transaction })
     for (const { partId, quantity } of written.used)

@@ -5,6 +5,7 @@ import { endpoints, type CatalogueItem, type Job } from '@pelrin/contract'
 import { inShop } from '../db/index.ts'
 import { rebuildState } from '../state/bikeState.ts'
 import { bikeNamed, Device, readingOf, startShop, type RunningShop } from '../testing/shop.ts'
+import { tornAtEach } from '../testing/torn.ts'
 
 let shop: RunningShop
 let ruan: Device
@@ -237,29 +238,82 @@ describe('closing torn at any statement', () => {
       const fitted = (await record('school pool 7')).events.filter(({ kind }) => kind === 'fitted').length
       return JSON.stringify({ state: now.state, events: now.events.length, stock, fitted })
     }
-    const before = await standing()
-    // The connection breaks at its n-th statement after the first: whatever it had written goes with it.
-    const { sequelize } = shop.database
-    const query = sequelize.query.bind(sequelize)
-    let left = Infinity
-    sequelize.query = ((...args: Parameters<typeof query>) => {
-      if (left-- <= 0) return Promise.reject(new Error('torn'))
-      return query(...args)
-    }) as typeof query
-    let torn = 0
-    try {
-      for (let n = 3; n < 200; n += 4) {
-        left = n
-        const { status } = await close(job.id, { pitches: job.plan.chain.pitches })
-        left = Infinity
-        if (status === 200) break
-        torn++
-        expect(await standing(), `torn at ${n}`).toBe(before)
-      }
-    } finally {
-      sequelize.query = query
-    }
+    const again = () => close(job.id, { pitches: job.plan.chain.pitches })
+    const { torn, between } = await tornAtEach(shop.database, again, standing)
+    expect(between).toEqual([])
     expect(torn).toBeGreaterThan(5)
     expect(JSON.parse(await standing())).toMatchObject({ state: 'closed', events: 1 })
   })
+})
+
+describe('what a job costs', () => {
+  it('is told before it begins and as it turned out, from the catalogue and the shop’s hour', async () => {
+    const id = await idOf('merryn garrow race')
+    const before = (await shop.device.ask(endpoints.bikeJob, { params: { id } })).body
+    expect(before.estimate!.minutes).toBeGreaterThan(10)
+    expect(before.estimate!.labour).toBe(Math.round((before.estimate!.minutes / 60) * 4800))
+    expect(before.estimate!.total).toBe(before.estimate!.labour + before.estimate!.partsCost!)
+    const { body: job } = await shop.device.ask(endpoints.openJob, {
+      params: { id },
+      body: { id: v7(), reason: 'worn' },
+    })
+    expect(job.parts.estimate).toEqual(before.estimate)
+    for (const { partId } of job.parts.list)
+      await shop.device.ask(endpoints.moveStock, {
+        params: { id: partId },
+        body: { id: v7(), kind: 'counted', quantity: 5 },
+      })
+    const { body: closed } = await close(job.id, { minutes: 30, pitches: job.plan.chain.pitches })
+    expect(closed.written!.bill).toMatchObject({ minutes: 30, labour: 2400 })
+    expect(closed.written!.bill!.parts.map(({ quantity }) => quantity)).toEqual(
+      closed.written!.used.map(({ quantity }) => quantity),
+    )
+  })
+})
+
+it('a bike whose chain nothing in the catalogue closes has no job, and its page still opens', async () => {
+  const id = await idOf('noll fathom race')
+  const { body: all } = await shop.device.ask(endpoints.matchingCatalogue)
+  for (const joint of all.joints.filter(({ speeds }) => speeds.includes(12))) {
+    const { version } = await partOf(joint.id)
+    await shop.device.ask(endpoints.removePart, { params: { id: joint.id }, version })
+  }
+  const page = await shop.device.ask(endpoints.bikeJob, { params: { id } })
+  expect([page.status, page.body.estimate]).toEqual([200, null])
+  const job = () => shop.device.ask(endpoints.openJob, { params: { id }, body: { id: v7(), reason: 'worn' } })
+  expect((await job()).problem.code).toBe('job-joint-missing')
+})
+
+describe('the shop’s schools', () => {
+  it('are those of every job begun from then on, told to whoever changed them too late', async () => {
+    const { body: shipped } = await shop.device.ask(endpoints.houseSchools)
+    expect(shipped.version).toBe(0)
+    const own = { ...shipped.schools, slack: 'off-ring' as const, oilPins: true }
+    const write = (device: Device) => device.ask(endpoints.changeHouseSchools, { body: own, version: shipped.version })
+    expect((await write(shop.device)).body).toEqual({ version: 1, schools: own })
+    const late = await write(shop.device)
+    expect([late.status, late.problem.current]).toMatchObject([412, { version: 1 }])
+    expect((await write(ruan)).status).toBe(403)
+    const { body: job } = await open('quay bike')
+    expect(job.plan.schools).toEqual(own)
+  })
+})
+
+it('a bike that was sold is in for nothing any more, keeps its record, and may come back', async () => {
+  const id = await idOf('old faithful')
+  const change = async (goneOn: string | null) => {
+    const { body } = await shop.device.ask(endpoints.bike, { params: { id } })
+    return shop.device.ask(endpoints.changeBike, { params: { id }, version: body.version, body: { goneOn } })
+  }
+  const count = async () => (await shop.device.ask(endpoints.rack, { query: {} })).body.counts['all']!
+  const before = await count()
+  expect((await change('2026-05-04')).body.goneOn).toBe('2026-05-04')
+  const job = () => shop.device.ask(endpoints.openJob, { params: { id }, body: { id: v7(), reason: 'worn' } })
+  expect((await job()).problem.code).toBe('bike-gone')
+  const stand = await shop.device.ask(endpoints.putOnStand, { body: { visitId: v7(), bikeId: id } })
+  expect([stand.status, stand.problem.code]).toEqual([409, 'bike-gone'])
+  expect(await count()).toBe(before - 1)
+  expect((await shop.device.ask(endpoints.bike, { params: { id } })).body.goneOn).toBe('2026-05-04')
+  await change(null)
+  expect((await job()).status).toBe(200)
 })

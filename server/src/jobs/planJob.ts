@@ -2,13 +2,15 @@ import {
   bikeQuestion,
   chainSpeeds,
   cutFor,
+  fittingSteps,
   judgeChain,
   judgeJoint,
   matchJoints,
   newJoint,
-  SHIPPED_SCHOOLS,
+  rePressOf,
   shoppingList,
   siftChains,
+  standardMinutes,
   withOwn,
   type Catalogue,
   type ChainModel,
@@ -25,6 +27,8 @@ import type { Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { partsFacts } from '../parts/bikeParts.ts'
+import { billOf } from './bill.ts'
+import { houseSchools } from './schools.ts'
 import { catalogue } from '../parts/catalogue.ts'
 
 /**
@@ -57,8 +61,29 @@ export async function planJob(
     assumed,
   }
   const joint = jointFor(query, all, isKept)
+  const rePress = rePressOf({ speeds: query.speeds, flaredPins: chain.flaredPins })
+  // Without a joint there is no job: said here, not where its steps are made.
+  if (!joint && rePress === 'excluded') throw new ProblemError(409, 'job-joint-missing')
   const closing: JointCandidate = joint ? newJoint(joint) : { model: 're-press' }
-  const pressed = judgeJoint(query, { model: 're-press' }).rules.find(({ rule }) => rule === 're-press')?.outcome
+  const list = shoppingList(chain, closing, pitches)
+  const plan: JobPlan = {
+    ...planOf(facts),
+    schools: (await houseSchools(work)).schools,
+    reason,
+    oldFate,
+    shortened: await wasShortened(work, bikeId),
+    chain: { pitches, cut: cutFor(chain, closing, pitches + (pitches % 2)), markedOut: chain.markedOut },
+    joint: {
+      kind: joint?.kind ?? 're-press',
+      arrow: joint?.arrow ?? false,
+      letteredOut: joint?.letteredOut ?? false,
+      greased: joint?.greased ?? false,
+      guide: joint?.guide ?? null,
+      sheet: joint?.sheet ?? null,
+    },
+    rePress,
+  }
+  const minutes = standardMinutes(fittingSteps(plan))
   return {
     keptId: facts.kept?.id ?? null,
     parts: {
@@ -66,24 +91,14 @@ export async function planJob(
       chain: `${chain.maker} ${chain.name}`,
       jointPartId: joint?.id ?? null,
       joint: joint ? `${joint.maker} ${joint.name}` : null,
-      list: shoppingList(chain, closing, pitches),
+      list,
+      estimate: await billOf(
+        work,
+        minutes,
+        list.filter(({ included }) => !included),
+      ),
     },
-    plan: {
-      ...planOf(facts),
-      reason,
-      oldFate,
-      shortened: await wasShortened(work, bikeId),
-      chain: { pitches, cut: cutFor(chain, closing, pitches + (pitches % 2)), markedOut: chain.markedOut },
-      joint: {
-        kind: joint?.kind ?? 're-press',
-        arrow: joint?.arrow ?? false,
-        letteredOut: joint?.letteredOut ?? false,
-        greased: joint?.greased ?? false,
-        guide: joint?.guide ?? null,
-        sheet: joint?.sheet ?? null,
-      },
-      rePress: pressed === 'fits' ? 'allowed' : pressed === 'caution' ? 'caution' : 'excluded',
-    },
+    plan,
   }
 }
 
@@ -108,7 +123,6 @@ function planOf({ drive, present, care }: PartsFacts) {
     },
     care,
     position: 'upright' as const,
-    schools: SHIPPED_SCHOOLS,
     outcomes: [],
   }
 }

@@ -1,6 +1,6 @@
-import { fittingSteps } from '@pelrin/core'
 import type { endpoints } from '@pelrin/contract'
 import type { Job, Output } from '@pelrin/contract'
+import { stillHere } from '../bikes/stillHere.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { planJob } from './planJob.ts'
@@ -22,19 +22,30 @@ export async function known(work: Work, id: string): Promise<Job> {
   return job
 }
 
+/** The job on a bike, and what one would cost where none is open; null where it cannot be told yet. */
+export async function jobAndEstimate(work: Work, bikeId: string): Promise<Output<typeof endpoints.bikeJob.result>> {
+  const job = await jobOfBike(work, bikeId)
+  if (job?.state === 'open') return { job, estimate: null }
+  try {
+    const { parts } = await planJob(work, bikeId, { reason: 'worn', oldFate: 'scrapped' })
+    return { job, estimate: parts.estimate ?? null }
+  } catch (error) {
+    // No chain that fits, or no length: said when it is begun.
+    if (error instanceof ProblemError) return { job, estimate: null }
+    throw error
+  }
+}
+
 /** Begins a job. @throws ProblemError 409 with the open one where there is one already */
 export async function openJob(
   work: Work,
   bikeId: string,
   { id, reason, oldFate }: Output<typeof endpoints.openJob.body>,
 ): Promise<Job> {
-  const [bike] = await work.select('SELECT id FROM bikes WHERE id = :bikeId FOR NO KEY UPDATE', { bikeId })
-  if (!bike) throw new ProblemError(404, 'bike-unknown')
+  await stillHere(work, bikeId)
   const open = await jobOfBike(work, bikeId)
   if (open?.state === 'open') throw new ProblemError(409, 'job-open-already', { current: open })
   const { plan, parts, keptId } = await planJob(work, bikeId, { reason, oldFate })
-  // What cannot be done is refused before anybody takes up a tool.
-  fittingSteps(plan)
   await work.models.Job.create(
     {
       id,

@@ -175,7 +175,7 @@ describe('the shop’s rule', () => {
     expect(done).toEqual(promised)
     expect((await ruleOf('plan-and-change')).isDefault).toBe(true)
     expect((await bikeOf('school pool 1')).verdict?.outcome.plan).toBe(0.75)
-  }, 30_000)
+  })
 })
 
 describe('what is assumed', () => {
@@ -191,7 +191,7 @@ describe('what is assumed', () => {
     await make({ kind: 'assumptions', fromVersion: 1, overrides: {} })
     expect((await bikeOf('school pool 1')).verdictInput?.assumptions).toBeUndefined()
     expect((await rules()).assumptions.versions.map(({ version }) => version)).toEqual([2, 1])
-  }, 30_000)
+  })
   it('is held to its range, at the value concerned', async () => {
     const { version } = (await rules()).assumptions
     const overrides = { 'verdict.roundDays': 5000, nonsense: 1, 'measuring.spotsWanted': 2.5 }

@@ -179,7 +179,8 @@ describe('an order', () => {
     const away = new Supplier('127.0.0.1:9', 'quayside-5')
     const reached = new Supplier(address, 'quayside-5')
     const silent = pino({ level: 'silent' })
-    const first = new Queue(shop.url, silent, () => Promise.resolve(false))
+    const drain = (): Promise<null> => Promise.resolve(null)
+    const first = new Queue(shop.url, silent, { settle: () => Promise.resolve(false), drain })
     await first.start()
     const author = { personId: person.id, deviceId: null, requestId: null }
     const hanging = await placeOrder({ database, supplier: away, jobs: first }, own.id, author, {
@@ -188,9 +189,12 @@ describe('an order', () => {
     })
     expect(hanging.state).toBe('unsure')
     await first.stop()
-    const second: Queue = new Queue(shop.url, silent, async (shopId, orderId) => {
-      const { state } = await settleOrder({ database, supplier: reached, jobs: second }, shopId, orderId)
-      return state === 'placed'
+    const second: Queue = new Queue(shop.url, silent, {
+      drain,
+      settle: async (shopId, orderId) => {
+        const { state } = await settleOrder({ database, supplier: reached, jobs: second }, shopId, orderId)
+        return state === 'placed'
+      },
     })
     await second.start()
     await until(order, 'placed')

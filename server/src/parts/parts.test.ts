@@ -109,7 +109,7 @@ describe('what a chain is closed with', () => {
     shop.device.ask(endpoints.seeJoint, { params: { id: await idOf(text) }, body: { id: v7(), ...body } })
   it('is known of most, with its closings', async () => {
     const { present, presentChainId } = await partsOf('courier')
-    expect(present).toMatchObject({ kind: 'link', closings: 5, firm: true, model: { speeds: [12] } })
+    expect(present).toMatchObject({ kind: 'link', closings: 3, firm: true, model: { speeds: [12] } })
     expect(presentChainId).not.toBeNull()
   })
   it('is written down as it is seen, and judged when the chain is to be closed again', async () => {

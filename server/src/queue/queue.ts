@@ -12,12 +12,18 @@ export interface ShopJobs {
   forecastShop(shopId: string, runId: string): Promise<void>
   /** Sees to an order until its supplier has said what became of it; asked for in the transaction that writes it. */
   settleOrder(work: Work, orderId: string): Promise<void>
+  /** Sends what waits in the outbox; asked for in the transaction that writes it. */
+  sendMessages(work: Work): Promise<void>
   /** Learns from chains, in a thread of its own. */
   learn(asked: LearnAsked): Promise<LearnedGroup[]>
 }
 
 const FORECAST = 'forecast-shop'
 const ORDER = 'settle-order'
+const MESSAGES = 'send-messages'
+const BACKUP = 'back-up'
+/** Every night at three, by the clock of the machine's zone. */
+const NIGHTLY = '0 3 * * *'
 /** The request itself asks first; afterwards it is asked again and again, less and less often. */
 const ORDER_FIRST_SECONDS = 8
 const ORDER_RETRY_SECONDS = 15
@@ -35,6 +41,16 @@ export interface ForecastPiece {
   readonly forMs: number
 }
 
+/** What a server does of the queue's work in its own thread. */
+export interface QueueTasks {
+  /** Finds out what became of an order. @returns whether it is known now */
+  settle(shopId: string, orderId: string): Promise<boolean>
+  /** Sends what waits in a shop's outbox. @returns seconds until there is more to do; null with nothing left */
+  drain(shopId: string): Promise<number | null>
+  /** Makes a backup; not there where somebody else makes them. */
+  readonly backUp?: () => Promise<unknown>
+}
+
 /**
  * The queue in the database and the threads that do what comes out of it. A job is one piece of a run; a run that is
  * not over asks for the next, so that a killed server loses no more than a piece.
@@ -45,11 +61,10 @@ export class Queue implements ShopJobs {
   private readonly threads: Threads
   private readonly learning: Threads
 
-  /** @param settle finds out what became of an order; whether it is known now */
   constructor(
     private readonly url: string,
     private readonly logger: Logger,
-    private readonly settle: (shopId: string, orderId: string) => Promise<boolean>,
+    private readonly tasks: QueueTasks,
   ) {
     this.boss = new PgBoss({ connectionString: url, schema: 'pelrin_jobs', max: 2 })
     this.boss.on('error', (error) => logger.error({ err: error }, 'queue'))
@@ -83,12 +98,59 @@ export class Queue implements ShopJobs {
     await this.boss.work<{ shopId: string; orderId: string }>(ORDER, { pollingIntervalSeconds: 2 }, async (jobs) => {
       for (const { data } of jobs)
         // Failing is how the queue is told to come back to it.
-        if (!(await this.settle(data.shopId, data.orderId))) throw new Error('the supplier has not said yet')
+        if (!(await this.tasks.settle(data.shopId, data.orderId))) throw new Error('the supplier has not said yet')
+    })
+    // One of a shop waits while one is at work: more would do the same.
+    await this.boss.createQueue(MESSAGES, {
+      name: MESSAGES,
+      policy: 'stately',
+      retryLimit: TRIES,
+      retryDelay: ORDER_RETRY_SECONDS,
+      expireInSeconds: HELD_SECONDS,
+    })
+    await this.boss.work<{ shopId: string }>(MESSAGES, { pollingIntervalSeconds: 2 }, async (jobs) => {
+      for (const { data } of jobs) {
+        const again = await this.tasks.drain(data.shopId)
+        if (again !== null) await this.boss.send(MESSAGES, data, { startAfter: again, singletonKey: data.shopId })
+      }
+    })
+    await this.nightly()
+  }
+
+  /** One server of many makes the night's backup. */
+  private async nightly(): Promise<void> {
+    const { backUp } = this.tasks
+    if (!backUp) return
+    await this.boss.createQueue(BACKUP, {
+      name: BACKUP,
+      policy: 'stately',
+      retryLimit: 3,
+      retryDelay: 600,
+      expireInSeconds: 3600,
+    })
+    await this.boss.schedule(BACKUP, NIGHTLY, {}, { tz: Intl.DateTimeFormat().resolvedOptions().timeZone })
+    await this.boss.work(BACKUP, { pollingIntervalSeconds: 30 }, async () => {
+      await backUp()
+      this.logger.info('backed up')
     })
   }
 
   /** In the transaction: an order that stands has its job, one that does not has none. */
-  async settleOrder({ shopId, transaction, models }: Work, orderId: string): Promise<void> {
+  async settleOrder(work: Work, orderId: string): Promise<void> {
+    await this.sendWith(work, ORDER, { shopId: work.shopId, orderId }, { startAfter: ORDER_FIRST_SECONDS })
+  }
+
+  /** In the transaction: a message that stands is sent. */
+  async sendMessages(work: Work): Promise<void> {
+    await this.sendWith(work, MESSAGES, { shopId: work.shopId }, { singletonKey: work.shopId })
+  }
+
+  private async sendWith(
+    { transaction, models }: Work,
+    queue: string,
+    data: object,
+    options: { startAfter?: number; singletonKey?: string },
+  ): Promise<void> {
     await this.start()
     const executeSql = async (text: string, values: unknown[]): Promise<{ rows: object[]; rowCount: number }> => {
       // The queue leaves out what is not given; every placeholder wants something.
@@ -97,7 +159,7 @@ export class Queue implements ShopJobs {
       const [rows] = await models.Order.sequelize!.query(text, { bind, transaction })
       return { rows: rows as object[], rowCount: rows.length }
     }
-    await this.boss.send(ORDER, { shopId, orderId }, { startAfter: ORDER_FIRST_SECONDS, db: { executeSql } })
+    await this.boss.send(queue, data, { ...options, db: { executeSql } })
   }
 
   async forecastShop(shopId: string, runId: string): Promise<void> {

@@ -1,7 +1,7 @@
 import { entryForm, hintOf, observeSpot, parseOdometer, type Assumptions } from '@pelrin/core'
-import { UniqueConstraintError } from 'sequelize'
 import type { BikeRecord, CorrectReading, FieldProblem, TakeReading } from '@pelrin/contract'
 import { bikeRecord } from '../bikes/record.ts'
+import { brokenBy } from '../db/refused.ts'
 import { audited, authorOf, factBy, type Work } from '../db/work.ts'
 import { appendEntry, standingEntries } from '../distance/store.ts'
 import { atField, ProblemError, refuseField } from '../http/problem.ts'
@@ -107,9 +107,9 @@ async function write(
       { transaction },
     )
   } catch (error) {
-    if (error instanceof UniqueConstraintError)
-      throw new ProblemError(409, 'supersedes_id' in error.fields ? 'reading-corrected-already' : 'id-taken')
-    throw error
+    const broken = brokenBy(error)
+    if (broken?.rule !== 'unique') throw error
+    throw new ProblemError(409, broken.columns.includes('supersedes_id') ? 'reading-corrected-already' : 'id-taken')
   }
   await judgeBike(work, on.bikeId, { readingId: entered.id, occurredAt })
   await audited(work, on.corrects ? 'corrected' : 'took', 'reading', entered.id, {

@@ -83,11 +83,14 @@ const SELECT_READINGS = `
   LEFT JOIN distance_entries d ON d.id = r.distance_entry_id
   LEFT JOIN readings later ON later.supersedes_id = r.id`
 
-/** Every reading of a bike, newest first, corrected ones among them. */
-export function readingsOfBike(work: Work, bikeId: string): Promise<ReadingFact[]> {
+/**
+ * Every reading taken on a bike, and those of the chain now on it that were taken while it ran on another, newest first,
+ * corrected ones among them.
+ */
+export function readingsOfBike(work: Work, bikeId: string, chainId: string | null): Promise<ReadingFact[]> {
   return work.select<ReadingFact>(
-    `${SELECT_READINGS} WHERE r.bike_id = :bikeId ORDER BY r.occurred_at DESC, r.recorded_at DESC, r.id DESC`,
-    { bikeId },
+    `${SELECT_READINGS} WHERE r.bike_id = :bikeId OR r.chain_id = :chainId ORDER BY r.occurred_at DESC, r.recorded_at DESC, r.id DESC`,
+    { bikeId, chainId },
   )
 }
 

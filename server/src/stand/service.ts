@@ -9,7 +9,7 @@ export async function lineUp(work: Work, timeZone: string, deviceId: string): Pr
   const day = dayIn(timeZone, work.now)
   const rows = await summaries<{ visit: Omit<Visit, 'bike' | 'day'> & { promisedAt: string | null } }>(
     work,
-    'JOIN visits t ON t.bike_id = b.id WHERE t.day = :day ORDER BY t.position, t.id',
+    `JOIN visits t ON t.bike_id = b.id WHERE t.day = :day AND t.state <> 'called-off' ORDER BY t.position, t.id`,
     { day, deviceId },
     `json_build_object('id', t.id, 'version', t.version, 'position', t.position, 'promisedAt', t.promised_at,
        'reason', t.reason, 'state', t.state, 'onStandSince', t.on_stand_since,
@@ -49,6 +49,7 @@ export async function putOnStand(
   const day = dayIn(timeZone, work.now)
   const bike = await models.Bike.findByPk(bikeId, { transaction })
   if (!bike) throw refuseField('bikeId', 'bike-unknown')
+  if (bike.goneOn !== null) throw new ProblemError(409, 'bike-gone')
   await work.select(
     `UPDATE visits SET state = 'waiting', device_id = NULL, on_stand_since = NULL, version = version + 1
      WHERE device_id = :deviceId AND state = 'on-stand' AND NOT (bike_id = :bikeId AND day = :day)`,

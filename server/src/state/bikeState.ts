@@ -1,8 +1,11 @@
 import { assumptionsWith, type ChainForecast, type ChainVerdict, type VerdictWord } from '@pelrin/core'
 import type { SpotMark, VerdictInput } from '@pelrin/contract'
 import type { BikeStateRow } from '../db/models/rows.ts'
+import { careNext } from '../care/careNext.ts'
 import type { Work } from '../db/work.ts'
+import type { BikeDistance, ChainDistance } from '../distance/bikeDistance.ts'
 import { decisionStanding } from '../limits/decisionsStore.ts'
+import { wearNext } from '../otherWear/store.ts'
 import { dayIn, daysLater } from './days.ts'
 import { presentFitting } from './presentFitting.ts'
 import { forecastOf } from './verdictInput.ts'
@@ -37,10 +40,10 @@ interface LatestVerdict {
  * Derives a bike's state from its facts and stores it: the latest verdict as it was given, the chain's distance,
  * the text it is found by. Nothing in it depends on today.
  *
- * @param forecast what was just worked out from the latest verdict's input; left out: worked out anew
+ * @param known what was just worked out with the latest verdict; what is left out is worked out anew
  */
-export async function refreshBikeState(work: Work, bikeId: string, forecast?: ChainForecast | null): Promise<void> {
-  const row = await deriveBikeState(work, bikeId, forecast)
+export async function refreshBikeState(work: Work, bikeId: string, known: Known = {}): Promise<void> {
+  const row = await deriveBikeState(work, bikeId, known)
   await work.models.BikeState.upsert(row, {
     transaction: work.transaction,
     conflictFields: ['shop_id', 'bike_id'] as never,
@@ -54,8 +57,15 @@ const inRhythm = (day: string, from: string, rhythmDays: number): string => {
   return due < day ? due : day
 }
 
+/** What whoever refreshes a state has at hand. */
+interface Known {
+  readonly forecast?: ChainForecast | null
+  readonly chainDistance?: ChainDistance | null
+  readonly distance?: BikeDistance
+}
+
 /** What a bike's state is by its facts. */
-export async function deriveBikeState(work: Work, bikeId: string, known?: ChainForecast | null): Promise<BikeStateRow> {
+export async function deriveBikeState(work: Work, bikeId: string, known: Known = {}): Promise<BikeStateRow> {
   const [verdict] = await work.select<LatestVerdict>(
     `SELECT id, occurred_at AS "occurredAt", chain_id AS "chainId", fitting_id AS "fittingId",
        house_rule_version_id AS "houseRuleVersionId", reading_id AS "readingId", input, outcome
@@ -82,7 +92,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known?: ChainF
   // What was decided otherwise is looked at again soon, whatever the verdict would have waited for.
   const { decidedCheckDays, rhythmDays, eachVisit } = assumptionsWith(input.assumptions).verdict
   // As it was made with the verdict: from the very input stored with it.
-  const forecast = known === undefined ? forecastOf(input) : known
+  const forecast = known.forecast === undefined ? forecastOf(input) : known.forecast
   const shown = forecast?.withheld === null ? forecast : null
   const asOf = new Date(input.life?.at ?? verdict.occurredAt)
   const byForecast =
@@ -95,6 +105,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known?: ChainF
       ? null
       : inRhythm(byForecast ?? daysLater(from, outcome.checkInDays), from, input.rhythm?.days ?? rhythmDays)
   const daysToLimit = shown?.daysLeft[1] ?? null
+  const care = fitting && (await careNext(work, { fitting, input, outcome, forecast: shown, zone, ...known }))
   return {
     bikeId,
     chainId: verdict.chainId,
@@ -125,6 +136,9 @@ export async function deriveBikeState(work: Work, bikeId: string, known?: ChainF
       input.life && (input.life.rate.basis === 'recent' || input.life.rate.basis === 'older')
         ? input.life.rate.kmPerDay
         : null,
+    care,
+    careOn: care?.dueOn ?? null,
+    wearOn: await wearNext(work, bikeId, assumptionsWith(input.assumptions), zone, known.distance),
   }
 }
 

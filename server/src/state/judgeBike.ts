@@ -44,7 +44,11 @@ export async function judgeBike(
     },
     { transaction: work.transaction },
   )
-  await refreshBikeState(work, bikeId, forecast)
+  await refreshBikeState(work, bikeId, {
+    forecast,
+    chainDistance: facts.chainDistance,
+    distance: facts.distance,
+  })
   return true
 }
 

@@ -60,7 +60,7 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
   )
   if (!bike) throw new Error(`bike ${bikeId} has no drive`)
   const fitting = await presentFitting(work, bikeId)
-  const readings = await readingsOfBike(work, bikeId)
+  const readings = await readingsOfBike(work, bikeId, fitting?.chainId ?? null)
   const { rules, instruments, assumptions, riding, priors } = shared ?? (await shopFacts(work))
   const { assumed, overrides } = assumptions
   const rule = ruleFor(rules, bike)
@@ -117,6 +117,8 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
         : { rhythm: { days: bike.rhythmDays, eachVisit: bike.eachVisit } }),
       ...(life === null ? {} : { life }),
       mix: distance.mix,
+      // Sums over a whole shop differ in their last digits from one time to the next: that changes no verdict.
+      careFactor: Math.round(1000 * distance.careFactor) / 1000,
     },
   }
 }

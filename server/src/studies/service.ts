@@ -1,6 +1,6 @@
 import { entryForm, observeSpot } from '@pelrin/core'
 import type { PlanStudy, Study } from '@pelrin/contract'
-import { UniqueConstraintError } from 'sequelize'
+import { brokenBy } from '../db/refused.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { asRecord, instrumentById, type InstrumentInUse } from '../instruments/store.ts'
@@ -37,7 +37,7 @@ export async function planStudy(work: Work, instrumentId: string, plan: PlanStud
       { transaction: work.transaction },
     )
   } catch (error) {
-    if (error instanceof UniqueConstraintError) throw new ProblemError(409, 'id-taken')
+    if (brokenBy(error)?.rule === 'unique') throw new ProblemError(409, 'id-taken')
     throw error
   }
   await audited(work, 'planned', 'study', plan.id, { instrumentId, title: plan.title })
@@ -110,7 +110,7 @@ export async function enterStudyValue(
       { transaction: work.transaction },
     )
   } catch (error) {
-    if (error instanceof UniqueConstraintError) throw new ProblemError(409, 'id-taken')
+    if (brokenBy(error)?.rule === 'unique') throw new ProblemError(409, 'id-taken')
     throw error
   }
   return shownStudy(work, id)

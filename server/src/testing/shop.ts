@@ -14,7 +14,10 @@ import learnFrom from '../forecast/learnFrom.ts'
 import { continueRun } from '../forecast/runs.ts'
 import { Importer } from '../imports/importer.ts'
 import type { ShopJobs } from '../queue/queue.ts'
+import { drainOutbox } from '../messages/drain.ts'
+import { Gateway } from '../messages/gateway.ts'
 import { settleOrder } from '../orders/service.ts'
+import { Thermometers } from '../pot/thermometers.ts'
 import { Supplier } from '../orders/supplier.ts'
 
 type Schema = v.GenericSchema | undefined
@@ -93,14 +96,20 @@ export interface RunningShop {
 }
 
 /** The database's address as its superuser, for making and dropping databases. */
-function superuserUrl(url: string): string {
+/** A database's address as its superuser, whom no policy holds back. */
+export function superuserOf(url: string): string {
   const address = new URL(url)
   address.username = 'postgres'
+  return address.toString()
+}
+
+function superuserUrl(url: string): string {
+  const address = new URL(superuserOf(url))
   address.pathname = '/postgres'
   return address.toString()
 }
 
-async function asSuperuser(sql: string): Promise<void> {
+export async function asSuperuser(sql: string): Promise<void> {
   const client = new pg.Client({ connectionString: superuserUrl(inject('databaseUrl')) })
   await client.connect()
   await client.query(sql)
@@ -120,16 +129,19 @@ export async function copyOfDemo(): Promise<{ url: string; drop: () => Promise<v
 export interface Outside {
   readonly ridesService?: string
   readonly supplier?: string
+  readonly thermometer?: string
+  readonly gateway?: string
 }
 
 /** Serves a database on a free port. */
 export async function serveDatabase(
   url: string,
-  { ridesService, supplier: address }: Outside = {},
+  { ridesService, supplier: address, thermometer, gateway: gatewayAddress }: Outside = {},
 ): Promise<Omit<RunningShop, 'device'>> {
   const database = await openForServing(url)
   const importer = new Importer(database, pino({ level: 'silent' }))
   const supplier = address === undefined ? undefined : new Supplier(address, 'quayside-5')
+  const gateway = gatewayAddress === undefined ? undefined : new Gateway(gatewayAddress, 'lantern-9')
   // Done beside the request, in this process: the queue itself is tested on its own.
   const jobs: ShopJobs = {
     forecastShop: (shopId, runId) => {
@@ -146,10 +158,22 @@ export async function serveDatabase(
       transaction.afterCommit(again)
       return Promise.resolve()
     },
+    sendMessages: ({ shopId, transaction }) => {
+      const go = async (): Promise<void> => {
+        const again = gateway ? await drainOutbox({ database, gateway }, shopId) : null
+        if (again !== null) setTimeout(() => void go().catch(() => undefined), Math.min(again * 1000, 300))
+      }
+      transaction.afterCommit(() => void go().catch(() => undefined))
+      return Promise.resolve()
+    },
     learn: (asked) => Promise.resolve(learnFrom(asked)),
   }
+  const thermometers = new Thermometers(database, thermometer, 100)
+  void thermometers.start()
   const server = createApp({
     database,
+    thermometers,
+    gateway: gateway !== undefined,
     logger: pino({ level: 'silent' }),
     jobs,
     importer,
@@ -164,6 +188,7 @@ export async function serveDatabase(
     close: async () => {
       server.closeAllConnections()
       await new Promise((done) => server.close(done))
+      thermometers.close()
       await importer.close()
       await database.close()
     },

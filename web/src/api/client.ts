@@ -14,6 +14,10 @@ export class ProblemError extends Error {
   }
 }
 
+/** What stood in the way of a write, as it is told: at the first field it concerns, else as a whole; undefined where nobody answered. */
+export const sentenceOf = (error: unknown): string | undefined =>
+  error instanceof ProblemError ? (error.problem.fields?.[0]?.detail ?? error.problem.detail) : undefined
+
 /** The server did not answer, or could not for now. The same request may be sent again. */
 export class AwayError extends Error {
   constructor() {
@@ -92,20 +96,50 @@ export async function sendForm(
   const form = new FormData()
   for (const [name, value] of Object.entries(fields)) form.append(name, value)
   for (const file of files) form.append('files', file)
-  const timeout = AbortSignal.timeout(UPLOAD_TIMEOUT_MS)
-  let response: Response
+  return upload(path, form, key === undefined ? {} : { 'Idempotency-Key': key }, signal)
+}
+
+/** Sends one file as it is, telling which share of it has gone. @throws ProblemError, AwayError */
+export const sendFile = (
+  path: string,
+  file: File,
+  { signal, onProgress }: { signal?: AbortSignal; onProgress?: (share: number) => void } = {},
+): Promise<unknown> => upload(path, file, { 'Content-Type': 'application/octet-stream' }, signal, onProgress)
+
+/** An upload, by the one way a browser tells how far it is. */
+function upload(
+  path: string,
+  body: FormData | File,
+  headers: Record<string, string>,
+  signal: AbortSignal | undefined,
+  onProgress: (share: number) => void = () => undefined,
+): Promise<unknown> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest()
+    const away = (): void => reject(new AwayError())
+    request.open('POST', `/api/v1${path}`)
+    request.timeout = UPLOAD_TIMEOUT_MS
+    for (const [name, value] of Object.entries({ Accept: 'application/json', ...headers }))
+      request.setRequestHeader(name, value)
+    request.upload.onprogress = ({ loaded, total }) => onProgress(total > 0 ? loaded / total : 0)
+    request.onload = () => {
+      const answer = parsed(request.responseText)
+      if (request.status >= 200 && request.status < 300) resolve(answer)
+      else if (answer === undefined) away()
+      else reject(new ProblemError(answer as Problem))
+    }
+    request.onerror = away
+    request.ontimeout = away
+    request.onabort = away
+    signal?.addEventListener('abort', () => request.abort())
+    request.send(body)
+  })
+}
+
+function parsed(text: string): unknown {
   try {
-    response = await fetch(`/api/v1${path}`, {
-      method: 'POST',
-      headers: { Accept: 'application/json', ...(key === undefined ? {} : { 'Idempotency-Key': key }) },
-      body: form,
-      signal: signal ? AbortSignal.any([signal, timeout]) : timeout,
-    })
-    if (response.ok) return response.status === 204 ? undefined : await response.json()
+    return JSON.parse(text)
   } catch {
-    throw new AwayError()
+    return undefined
   }
-  const problem = (await response.json().catch(() => null)) as Problem | null
-  if (problem === null) throw new AwayError()
-  throw new ProblemError(problem)
 }

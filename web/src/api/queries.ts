@@ -1,5 +1,6 @@
-import { QueryClient, useInfiniteQuery, useQuery } from '@tanstack/react-query'
-import { endpoints, type PartKind, type RackState } from '@pelrin/contract'
+import { QueryClient, queryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query'
+import { endpoints, type PartKind, type RackState, type SheetKind } from '@pelrin/contract'
+import { locale } from '../messages/format.ts'
 import { ask, ProblemError } from './client.ts'
 
 /** Keys of everything kept, in one place, so that a write knows what it makes stale. */
@@ -10,6 +11,18 @@ export const keys = {
   bike: (id: string) => ['bike', id] as const,
   ledger: (id: string) => ['bike', id, 'ledger'] as const,
   parts: (id: string) => ['bike', id, 'parts'] as const,
+  chains: (id: string) => ['bike', id, 'chains'] as const,
+  chain: (id: string) => ['chain', id] as const,
+  joint: (id: string) => ['joint', id] as const,
+  pot: ['pot'] as const,
+  diary: ['diary'] as const,
+  feeds: ['feeds'] as const,
+  outbox: ['outbox'] as const,
+  backups: ['backups'] as const,
+  care: (id: string) => ['bike', id, 'care'] as const,
+  otherWear: (id: string) => ['bike', id, 'other-wear'] as const,
+  mends: (id: string) => ['bike', id, 'mends'] as const,
+  sheet: (id: string, kind: SheetKind) => ['bike', id, 'sheet', kind] as const,
   job: (id: string) => ['bike', id, 'job'] as const,
   catalogue: ['catalogue'] as const,
   matching: ['catalogue', 'matching'] as const,
@@ -22,10 +35,12 @@ export const keys = {
   forecastJob: ['insight', 'job'] as const,
   rack: ['rack'] as const,
   find: (text: string) => ['find', text] as const,
+  customers: (text: string) => ['customers', text] as const,
   instruments: ['instruments'] as const,
   register: ['instruments', 'register'] as const,
   instrument: (id: string) => ['instruments', id] as const,
   houseRules: ['house-rules'] as const,
+  houseSchools: ['house-rules', 'job-schools'] as const,
   studies: (instrumentId: string) => ['instruments', instrumentId, 'studies'] as const,
   study: (id: string) => ['study', id] as const,
 }
@@ -79,6 +94,81 @@ export const useBikeParts = (id: string | undefined) =>
     queryKey: keys.parts(id ?? ''),
     queryFn: ({ signal }) => ask(endpoints.bikeParts, { params: { id: id ?? '' }, query: {}, signal }),
     enabled: id !== undefined,
+  })
+
+/** The chains of a bike: the one on it, those in rotation, those that lie about. */
+export const useBikeChains = (id: string) =>
+  useQuery({
+    queryKey: keys.chains(id),
+    queryFn: ({ signal }) => ask(endpoints.bikeChains, { params: { id }, signal }),
+  })
+
+export const useChain = (id: string) =>
+  useQuery({
+    queryKey: keys.chain(id),
+    queryFn: ({ signal }) => ask(endpoints.chain, { params: { id }, signal }),
+    staleTime: 0,
+  })
+
+export const useJoint = (id: string) =>
+  useQuery({ queryKey: keys.joint(id), queryFn: ({ signal }) => ask(endpoints.joint, { params: { id }, signal }) })
+
+export const useBikeCare = (id: string) =>
+  useQuery({ queryKey: keys.care(id), queryFn: ({ signal }) => ask(endpoints.bikeCare, { params: { id }, signal }) })
+
+/** The wax pots and what is on its way through them; another tablet's hand is seen within seconds. */
+export const usePotBoard = () =>
+  useQuery({
+    queryKey: keys.pot,
+    queryFn: ({ signal }) => ask(endpoints.potBoard, { signal }),
+    refetchInterval: 4_000,
+  })
+
+/** What is due and booked in the weeks ahead. */
+export const useDiary = () =>
+  useQuery({
+    queryKey: keys.diary,
+    queryFn: ({ signal }) => ask(endpoints.diary, { query: {}, signal }),
+    refetchInterval: 60_000,
+  })
+
+/** Reminders and what became of them, as it happens. */
+export const useOutbox = () =>
+  useQuery({
+    queryKey: keys.outbox,
+    queryFn: ({ signal }) => ask(endpoints.outbox, { signal }),
+    refetchInterval: 3_000,
+  })
+
+export const useDiaryYear = () =>
+  useQuery({ queryKey: [...keys.diary, 'year'], queryFn: ({ signal }) => ask(endpoints.diaryYear, { signal }) })
+
+/** What the thermometer in a pot sent; not asked of a pot without one. */
+export const potTemperature = (id: string, enabled: boolean) =>
+  queryOptions({
+    queryKey: [...keys.pot, 'temperature', id],
+    queryFn: ({ signal }) => ask(endpoints.potTemperature, { params: { id }, signal }),
+    enabled,
+    refetchInterval: 2_000,
+    // It is live or it is lost: never one that was kept.
+    gcTime: 0,
+  })
+
+export const useOtherWear = (id: string) =>
+  useQuery({
+    queryKey: keys.otherWear(id),
+    queryFn: ({ signal }) => ask(endpoints.otherWear, { params: { id }, signal }),
+  })
+
+export const useBikeMends = (id: string) =>
+  useQuery({ queryKey: keys.mends(id), queryFn: ({ signal }) => ask(endpoints.bikeMends, { params: { id }, signal }) })
+
+/** A sheet as it is handed to a customer, in the words of this device's locale. */
+export const useSheet = (id: string, kind: SheetKind) =>
+  useQuery({
+    queryKey: keys.sheet(id, kind),
+    queryFn: ({ signal }) => ask(endpoints.sheet, { params: { id, kind }, query: { locale }, signal }),
+    staleTime: 0,
   })
 
 /** Every chain and joint, for matching in the browser. */
@@ -187,6 +277,9 @@ export const useStudy = (id: string) =>
 
 export const useHouseRules = () =>
   useQuery({ queryKey: keys.houseRules, queryFn: ({ signal }) => ask(endpoints.houseRules, { signal }) })
+
+export const useHouseSchools = () =>
+  useQuery({ queryKey: keys.houseSchools, queryFn: ({ signal }) => ask(endpoints.houseSchools, { signal }) })
 
 /** Bikes like a text. While a new answer is on its way the last one stays, with the text it answers. */
 export const useFind = (text: string) =>

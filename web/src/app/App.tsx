@@ -44,25 +44,49 @@ function Broken() {
   )
 }
 
+/** In the order in which they are fetched ahead: what is opened from the stand first. */
 const places = {
+  measure: async () => ({ Component: (await import('../places/measure/MeasurePlace.tsx')).MeasurePlace }),
   rack: async () => ({ Component: (await import('../places/rack/RackPlace.tsx')).RackPlace }),
   bike: async () => ({ Component: (await import('../places/bike/BikePlace.tsx')).BikePlace }),
+  newBike: async () => ({ Component: (await import('../places/new-bike/NewBikePlace.tsx')).NewBikePlace }),
   gauges: async () => ({ Component: (await import('../places/gauges/GaugesPlace.tsx')).GaugesPlace }),
   ruleChart: async () => ({ Component: (await import('../places/rule-chart/RuleChartPlace.tsx')).RuleChartPlace }),
   study: async () => ({ Component: (await import('../places/study/StudyPlace.tsx')).StudyPlace }),
   houseRules: async () => ({ Component: (await import('../places/house-rules/HouseRulesPlace.tsx')).HouseRulesPlace }),
   distance: async () => ({ Component: (await import('../places/distance/DistancePlace.tsx')).DistancePlace }),
-  job: async () => ({ Component: (await import('../places/job/JobPlace.tsx')).JobPlace }),
+  chain: async () => ({ Component: (await import('../places/chains/ChainPlace.tsx')).ChainPlace }),
+  chains: async () => ({ Component: (await import('../places/chains/ChainsPlace.tsx')).ChainsPlace }),
+  mend: async () => ({ Component: (await import('../places/mends/MendPlace.tsx')).MendPlace }),
+  sheet: async () => ({ Component: (await import('../places/sheets/SheetPlace.tsx')).SheetPlace }),
+  care: async () => ({ Component: (await import('../places/care/CarePlace.tsx')).CarePlace }),
+  pot: async () => ({ Component: (await import('../places/pot/PotPlace.tsx')).PotPlace }),
+  diary: async () => ({ Component: (await import('../places/diary/DiaryPlace.tsx')).DiaryPlace }),
+  messages: async () => ({ Component: (await import('../places/messages/MessagesPlace.tsx')).MessagesPlace }),
+  tags: async () => ({ Component: (await import('../places/tags/TagsPlace.tsx')).TagsPlace }),
+  tag: async () => ({ Component: (await import('../places/tags/TagPlace.tsx')).TagPlace }),
+  otherWear: async () => ({ Component: (await import('../places/otherWear/OtherWearPlace.tsx')).OtherWearPlace }),
+  joint: async () => ({ Component: (await import('../places/chains/JointPlace.tsx')).JointPlace }),
+  job: async () => ({ Component: (await import('../places/jobs/JobPlace.tsx')).JobPlace }),
   catalogue: async () => ({ Component: (await import('../places/catalogue/CataloguePlace.tsx')).CataloguePlace }),
   orders: async () => ({ Component: (await import('../places/orders/OrdersPlace.tsx')).OrdersPlace }),
   parts: async () => ({ Component: (await import('../places/parts/PartsPlace.tsx')).PartsPlace }),
   insight: async () => ({ Component: (await import('../places/insight/InsightPlace.tsx')).InsightPlace }),
-  measure: async () => ({ Component: (await import('../places/measure/MeasurePlace.tsx')).MeasurePlace }),
 }
 
-/** Fetches the other places while nobody waits, so that a key press finds them there, also without a connection. */
-export function fetchPlacesAhead(): void {
-  for (const place of Object.values(places)) void place().catch(() => undefined)
+/** Until the page has nothing else to do. */
+const idle = (): Promise<void> =>
+  new Promise((done) => ('requestIdleCallback' in window ? requestIdleCallback(() => done()) : setTimeout(done, 50)))
+
+/**
+ * Fetches the other places while nobody waits, so that a key press finds them there, also without a connection. One after the
+ * other: whoever types meanwhile is not held up.
+ */
+export async function fetchPlacesAhead(): Promise<void> {
+  for (const place of Object.values(places)) {
+    await idle()
+    await place().catch(() => undefined)
+  }
 }
 
 const router = createBrowserRouter([
@@ -88,9 +112,22 @@ const router = createBrowserRouter([
             path: '/bikes/:id/measure',
             lazy: places.measure,
           },
+          { path: '/new-bike', lazy: places.newBike },
           { path: '/bikes/:id/distance', lazy: places.distance },
           { path: '/bikes/:id/parts', lazy: places.parts },
           { path: '/bikes/:id/job', lazy: places.job },
+          { path: '/bikes/:id/chains', lazy: places.chains },
+          { path: '/bikes/:id/care', lazy: places.care },
+          { path: '/pot', lazy: places.pot },
+          { path: '/diary', lazy: places.diary },
+          { path: '/messages', lazy: places.messages },
+          { path: '/tags', lazy: places.tags },
+          { path: '/t/:tag', lazy: places.tag },
+          { path: '/bikes/:id/other-wear', lazy: places.otherWear },
+          { path: '/bikes/:id/mend', lazy: places.mend },
+          { path: '/bikes/:id/sheets/:kind', lazy: places.sheet },
+          { path: '/chains/:id', lazy: places.chain },
+          { path: '/joints/:id', lazy: places.joint },
           { path: '/catalogue/:id?', lazy: places.catalogue },
           { path: '/orders', lazy: places.orders },
           { path: '/insight', lazy: places.insight },

@@ -2,6 +2,7 @@ import { Autocomplete, Box, InputAdornment, Stack, TextField, Typography } from 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
+import { useNavigate } from 'react-router'
 import type { BikeSummary } from '@pelrin/contract'
 import { useFind } from '../api/queries.ts'
 import { useFinderOpener } from '../keys/typing.tsx'
@@ -11,11 +12,12 @@ import { KeyCap } from '../pieces/KeyCap.tsx'
 import { Plate } from '../pieces/Plate.tsx'
 import { lookToday } from '../pieces/verdictLook.ts'
 import { WearRule } from '../pieces/WearRule.tsx'
+import { scannedTag } from './scanned.ts'
 import { usePutOnStand } from './usePutOnStand.ts'
 
-/** A bike with the text it was found by. */
+/** A bike with the text it was found by; with no bike, that one is taken in for that text. */
 interface Found {
-  readonly bike: BikeSummary
+  readonly bike: BikeSummary | null
   readonly answers: string
 }
 
@@ -27,12 +29,13 @@ export function Finder() {
   const input = useRef<HTMLInputElement>(null)
   const found = useFind(text)
   const fresh = found.data?.text === text
-  const options = useMemo(
-    () =>
-      found.data && text.trim() !== '' ? found.data.bikes.map((bike) => ({ bike, answers: found.data.text })) : [],
-    [found.data, text],
-  )
+  const options = useMemo((): Found[] => {
+    if (!found.data || text.trim() === '') return []
+    const { bikes, text: answers } = found.data
+    return [...bikes.map((bike) => ({ bike, answers })), ...(fresh ? [{ bike: null, answers }] : [])]
+  }, [found.data, text, fresh])
   const putOnStand = usePutOnStand()
+  const navigate = useNavigate()
   /** Enter was pressed before the answer to what was typed had come. */
   const entered = useRef<string | null>(null)
 
@@ -45,19 +48,20 @@ export function Finder() {
   useHotkeys('/', () => openWith(''), { preventDefault: true })
 
   const choose = useCallback(
-    (bike: BikeSummary) => {
+    ({ bike, answers }: Found) => {
       entered.current = null
       setText('')
       setOpen(false)
       input.current?.blur()
-      putOnStand(bike.id)
+      if (bike) putOnStand(bike.id)
+      else void navigate(`/new-bike?${new URLSearchParams({ for: answers.trim() })}`)
     },
-    [putOnStand],
+    [putOnStand, navigate],
   )
 
   useEffect(() => {
     const first = options[0]
-    if (entered.current !== null && entered.current === text && fresh && first) choose(first.bike)
+    if (entered.current !== null && entered.current === text && fresh && first) choose(first)
   }, [options, fresh, text, choose])
 
   return (
@@ -71,22 +75,30 @@ export function Finder() {
       inputValue={text}
       onInputChange={(_, value, reason) => {
         if (reason === 'input') {
-          setText(value)
+          setText(scannedTag(value))
           setOpen(true)
         }
       }}
-      onChange={(_, option) => option && choose(option.bike)}
+      onChange={(_, option) => option && choose(option)}
       options={options}
       filterOptions={(all) => all}
       // The text is part of the label, so that a new answer begins at its first bike again.
-      getOptionLabel={({ bike, answers }) => `${bike.customer.name} ${bike.label} ${answers}`}
-      getOptionKey={({ bike }) => bike.id}
+      getOptionLabel={({ bike, answers }) => `${bike ? `${bike.customer.name} ${bike.label}` : ''} ${answers}`}
+      getOptionKey={({ bike }) => bike?.id ?? 'new'}
       autoHighlight
       blurOnSelect
       clearOnBlur={false}
       forcePopupIcon={false}
       noOptionsText={found.isFetching ? t('app.loading') : t('find.none', { text })}
-      renderOption={({ key, ...props }, { bike }) => <Option key={key} attributes={props} bike={bike} />}
+      renderOption={({ key, ...props }, { bike, answers }) =>
+        bike ? (
+          <Option key={key} attributes={props} bike={bike} />
+        ) : (
+          <Box component="li" key={key} {...props} sx={{ minHeight: 52, borderTop: 1, borderColor: 'divider' }}>
+            {t('newBike.find', { text: answers.trim() })}
+          </Box>
+        )
+      }
       renderInput={(params) => (
         <TextField
           {...params}

@@ -5,6 +5,10 @@ import { Link, useLocation, useNavigate } from 'react-router'
 import { ink } from '../theme/theme.ts'
 import { PLACES, placeOf } from './places.ts'
 
+/** Keys of the places, as they lie above the letters, and what is on their caps. */
+const CAPS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '-', '=']
+const CODES = CAPS.map((cap) => (cap === '-' ? 'Minus' : cap === '=' ? 'Equal' : `Digit${cap}`))
+
 /** The places, engraved along the foot like the edge of a rule. */
 export function NavBand({ bikeId }: { bikeId: string | undefined }) {
   const { t } = useTranslation()
@@ -14,11 +18,11 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      const digit = /^Digit([1-9])$/.exec(event.code)?.[1]
+      const at = CODES.indexOf(event.code)
       const inField = event.target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(event.target.tagName)
       // Where digits themselves take Shift, a field needs it for typing.
-      if (digit === undefined || !event.shiftKey || event.ctrlKey || event.altKey || event.metaKey || inField) return
-      const path = PLACES[Number(digit) - 1]?.path(bikeId)
+      if (at < 0 || !event.shiftKey || event.ctrlKey || event.altKey || event.metaKey || inField) return
+      const path = PLACES[at]?.path(bikeId)
       if (path === null || path === undefined) return
       event.preventDefault()
       void navigate(path)
@@ -57,11 +61,11 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
               display: 'flex',
               alignItems: 'center',
               justifyContent: 'center',
-              gap: 1.25,
+              gap: 0.75,
               minWidth: 0,
               textAlign: 'center',
               lineHeight: 1.1,
-              fontSize: { xs: 13, sm: 18 },
+              fontSize: { xs: 13, sm: 16.5 },
               fontWeight: 600,
               textDecoration: 'none',
               color: active ? 'primary.contrastText' : ink('ink'),
@@ -77,7 +81,7 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
               aria-hidden
               sx={{ fontSize: 12.5, fontWeight: 500, opacity: 0.85, display: { xs: 'none', sm: 'inline' } }}
             >
-              ⇧{i + 1}
+              ⇧{CAPS[i]}
             </Box>
             {t(`place.${name}`)}
           </Box>

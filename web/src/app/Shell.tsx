@@ -5,6 +5,7 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Outlet, useLocation, useMatch, useSearchParams } from 'react-router'
 import type { Session } from '@pelrin/contract'
+import { askAnew } from '../api/askAnew.ts'
 import { useLineUp } from '../api/queries.ts'
 import { TypingProvider } from '../keys/typing.tsx'
 import { dayAndClock } from '../messages/format.ts'
@@ -142,7 +143,7 @@ function useFreshAfterSending(): void {
   const waiting = useOutbox().length
   const before = useRef(waiting)
   useEffect(() => {
-    if (waiting < before.current) void client.invalidateQueries()
+    if (waiting < before.current) void askAnew(client)
     before.current = waiting
   }, [client, waiting])
 }

@@ -6,6 +6,8 @@ export interface LetterKey {
   readonly run: () => void
   /** It leads to a field, which takes the digits that follow. */
   readonly intoField?: boolean
+  /** It writes, or changes what was typed: no letter after it can take it back, so none makes a name with it. */
+  readonly lasting?: boolean
 }
 export type LetterKeys = Readonly<Record<string, LetterKey>>
 
@@ -90,7 +92,8 @@ export function TypingProvider({ children }: { children: ReactNode }) {
         return
       }
       if (!/^[\p{L}\p{N}]$/u.test(key) || document.querySelector('[role="dialog"], [role="menu"]')) return
-      const goesOn = before !== null && since < SAME_WORD_MS && /\p{L}/u.test(key)
+      // A digit that chose something begins no name.
+      const goesOn = before !== null && since < SAME_WORD_MS && /\p{L}/u.test(before.letter) && /\p{L}/u.test(key)
       if (isField(target) && !(goesOn && target.dataset['takesBack'] === 'true' && target.value === '')) return
       event.preventDefault()
       if (goesOn) {
@@ -104,7 +107,10 @@ export function TypingProvider({ children }: { children: ReactNode }) {
         return
       }
       const { pathname, search } = here.current
-      acted = { letter: key, from: pathname + search, at: timeStamp, intoField: action.intoField === true }
+      acted =
+        action.lasting === true
+          ? null
+          : { letter: key, from: pathname + search, at: timeStamp, intoField: action.intoField === true }
       registry.takeAhead()
       action.run()
     }

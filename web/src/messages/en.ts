@@ -1,7 +1,10 @@
-import { problems } from '@pelrin/contract/messages'
+import { care, problems, sheet, word } from '@pelrin/contract/messages'
 import { assumed, rules } from './en/rules.ts'
+import { caring } from './en/caring.ts'
 import { catalogue, orders } from './en/catalogue.ts'
 import { bike } from './en/bike.ts'
+import { chains } from './en/chains.ts'
+import { diary } from './en/diary.ts'
 import { distanceOf, imports } from './en/distance.ts'
 import { forecast, waiting } from './en/forecast.ts'
 import { insight } from './en/insight.ts'
@@ -10,13 +13,21 @@ import { study } from './en/study.ts'
 import { gauges, chartOf } from './en/gauges.ts'
 import { jobs } from './en/jobs.ts'
 import { measure } from './en/measure.ts'
+import { mends } from './en/mends.ts'
+import { newBike } from './en/newBike.ts'
+import { otherWear } from './en/otherWear.ts'
+import { reminding } from './en/reminding.ts'
 import { parts } from './en/parts.ts'
+import { pot } from './en/pot.ts'
 import { stand } from './en/stand.ts'
+import { tableIn } from './en/tableIn.ts'
+import { tags } from './en/tags.ts'
 import { why } from './en/why.ts'
 
 /** Every word the application says, in English. Keys are stable; sentences may change. */
 export const en = {
   problems,
+  sheet,
 
   app: {
     name: 'Pelrin',
@@ -44,6 +55,8 @@ export const en = {
     measure: 'Measure',
     parts: 'Parts',
     job: 'Job',
+    pot: 'Pot',
+    diary: 'Diary',
     gauges: 'Gauges',
     insight: 'Insight',
     distance: 'Distance',
@@ -129,7 +142,30 @@ export const en = {
     otherChain: 'a tandem’s other chain',
     halfLink: 'half link',
     job: 'the job',
+    treat: 'treat the chain',
+    chains: 'chains and rotation',
+    otherWear: 'everything else that wears',
+    brokenChain: 'a broken chain',
+    handSheet: 'the sheet for the customer',
+    inMend: 'With a broken chain',
+    markPitch: 'mark a damaged pitch',
+    sectionSeen: 'this stretch was looked over',
+    movePitch: 'a pitch on or back',
+    pickWay: 'another way to mend it',
+    firmClick: 'the link clicked firmly',
+    inOtherWear: 'In Other wear',
+    pickShape: 'choose, and go on',
+    leaveLine: 'leave it as it was',
+    newPartOn: 'a new one was fitted',
+    saveLooks: 'write all of it down',
+    inChains: 'Among a bike’s chains',
+    putChain: 'put that chain on',
+    otherOne: 'look at another',
+    addChain: 'add one to the rotation',
+    undoSwap: 'take the swap back',
     inJob: 'In Job',
+    writeNote: 'a note for whoever takes over',
+    runTimer: 'start or stop the clock of a step that waits',
     stepDone: 'done, and on',
     stepMove: 'a step on or back',
     stepUndo: 'not done after all',
@@ -146,14 +182,7 @@ export const en = {
     note: 'A letter that begins a name still finds it: just go on typing.',
   },
 
-  word: {
-    'measure-it': 'Measure it',
-    'not-measured-yet': 'Not measured yet',
-    'measure-again': 'Measure again',
-    'keep-riding': 'Keep riding',
-    'closing-in': 'Closing in',
-    change: 'Change the chain',
-  },
+  word,
   overdue: 'Look overdue',
   advice: { 'try-the-sprockets': 'Try the sprockets', 'check-everything': 'Check everything it runs on' },
   flag: {
@@ -207,13 +236,7 @@ export const en = {
     'single-speed': 'single speed',
   },
   driveKind: { derailleur: 'Derailleur', 'hub-gear': 'Hub gear', 'single-speed': 'Single speed' },
-  care: {
-    'immersion-wax': 'immersion wax',
-    'drip-wax': 'drip wax',
-    'dry-oil': 'dry oil',
-    'wet-oil': 'wet oil',
-    unknown: 'care not known',
-  },
+  care,
   instrument: {
     'steel-rule': 'Steel rule',
     caliper: 'Caliper',
@@ -254,6 +277,16 @@ export const en = {
   imports,
   insight,
   parts,
+  caring,
+  pot,
+  diary,
+  reminding,
+  tableIn,
+  tags,
+  chains,
+  mends,
+  newBike,
+  otherWear,
   jobs,
   catalogue,
   orders,

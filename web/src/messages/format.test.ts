@@ -1,8 +1,5 @@
-import { describe, expect, it, vi } from 'vitest'
-
-// Formats are those of the browser's locale; the test's browser is British.
-vi.stubGlobal('navigator', { language: 'en-GB' })
-const { ago, clock, day, distance, number, percent } = await import('./format.ts')
+import { describe, expect, it } from 'vitest'
+import { ago, clock, day, distance, number, percent } from './format.ts'
 
 describe('numbers as they are told', () => {
   it('have the decimals asked for, and a proper minus', () => {

@@ -2,7 +2,7 @@ import { KM_PER_MILE } from '@pelrin/core'
 import dayjs from 'dayjs'
 
 /** The browser's own locale decides decimal signs, dates and groups. */
-const locale = typeof navigator === 'undefined' ? 'en-GB' : navigator.language
+export const locale = typeof navigator === 'undefined' ? 'en-GB' : navigator.language
 
 const fixed = new Map<number, Intl.NumberFormat>()
 
@@ -54,3 +54,7 @@ export function ago(iso: string): string {
     days < 60 ? 'day' : 'month',
   )
 }
+
+/** The day so many days after a moment. */
+export const dayAfter = (moment: string, days: number): string =>
+  dayjs(moment).add(Math.floor(days), 'day').format('YYYY-MM-DD')

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { Outbox, type Waiting } from './outbox.ts'
 
 type Reply = { status: number; body?: unknown } | 'away'
@@ -33,6 +33,14 @@ vi.stubGlobal('navigator', {
       }
     },
   },
+})
+
+// The browser of this file is no other file's, nor what is to be tried again in it.
+const laterOn = vi.spyOn(globalThis, 'setTimeout')
+afterAll(() => {
+  for (const { value } of laterOn.mock.results) clearTimeout(value as NodeJS.Timeout)
+  laterOn.mockRestore()
+  vi.unstubAllGlobals()
 })
 
 const write = (key: string, more: Partial<Waiting> = {}): Waiting => ({

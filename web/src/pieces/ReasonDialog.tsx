@@ -1,7 +1,7 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } from '@mui/material'
 import { useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import { ProblemError } from '../api/client.ts'
+import { sentenceOf } from '../api/client.ts'
 
 /** Asks why something is done, and does it: what is not to be done by a slip wants a reason. */
 export function ReasonDialog({
@@ -35,9 +35,7 @@ export function ReasonDialog({
       await onReason(reason.trim())
       onClose()
     } catch (error) {
-      setWrong(
-        error instanceof ProblemError ? (error.problem.fields?.[0]?.detail ?? error.problem.detail) : t('app.offline'),
-      )
+      setWrong(sentenceOf(error) ?? t('app.offline'))
     } finally {
       setBusy(false)
     }

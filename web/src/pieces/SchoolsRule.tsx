@@ -4,7 +4,8 @@ import type { ChainVerdict, School, VerdictWord } from '@pelrin/core'
 import type { SpotMark } from '@pelrin/contract'
 import { percent } from '../messages/format.ts'
 import { VERDICT_LOOK } from './verdictLook.ts'
-import { WEAR_SCALE, WearRule } from './WearRule.tsx'
+import { WEAR_SCALE } from '@pelrin/drawn'
+import { WearRule } from './WearRule.tsx'
 
 const WIDTH = 420
 const ROW = 24

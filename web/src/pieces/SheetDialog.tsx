@@ -1,6 +1,7 @@
 import { Dialog, DialogContent, DialogTitle, IconButton } from '@mui/material'
 import CloseIcon from '@mui/icons-material/Close'
 import { useId, type ReactNode } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 
 /** Something to read over the place, closed by Escape or by its cross. */
@@ -21,6 +22,8 @@ export function SheetDialog({
 }) {
   const { t } = useTranslation()
   const titleId = useId()
+  // What had the focus may be gone, such as a line that was taken out: then the key reaches no part of the dialog.
+  useHotkeys('escape', () => document.activeElement === document.body && onClose(), { enabled: open }, [onClose])
   return (
     <Dialog open={open} onClose={onClose} fullWidth={fullWidth} maxWidth={maxWidth} aria-labelledby={titleId}>
       <DialogTitle id={titleId} sx={{ pr: 7 }}>

@@ -4,6 +4,7 @@ import { shippedPrior, type ChainForecast, type ChainLife } from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
 import { ForecastWords } from './ForecastWords.tsx'
 import { forecastInput } from './forecastInput.ts'
+import { textOf } from '../testing/textOf.ts'
 
 beforeAll(async () => {
   await import('../messages/index.ts')
@@ -31,9 +32,11 @@ const forecast: ChainForecast = {
   doubt: 0.01,
 }
 const words = (more: Partial<ChainForecast> = {}, unit: 'km' | 'mi' = 'km', of: ChainLife = life): string =>
-  renderToStaticMarkup(<ForecastWords forecast={{ ...forecast, ...more }} life={of} unit={unit} checkOn="2026-06-12" />)
-    .replace(/<style[^>]*>.*?<\/style>/gs, '')
-    .replace(/<[^>]+>/g, ' ')
+  textOf(
+    renderToStaticMarkup(
+      <ForecastWords forecast={{ ...forecast, ...more }} life={of} unit={unit} checkOn="2026-06-12" />,
+    ),
+  )
 
 describe('a forecast in words', () => {
   it('says how far, until when, how sure, how much it is ridden and when to look next', () => {

@@ -1,18 +1,11 @@
 import type { VerdictWord } from '@pelrin/core'
+import { VERDICT_PLATE, type PlateShape } from '@pelrin/drawn'
 import { ink } from '../theme/theme.ts'
 
-/** The plate a verdict is drawn as. */
-export type PlateShape = 'whole' | 'notched' | 'parted' | 'dashed' | 'toothed' | 'bare'
-
-/** How each verdict looks: never by colour alone. */
-export const VERDICT_LOOK: Record<VerdictWord, { plate: PlateShape; colour: string }> = {
-  'keep-riding': { plate: 'whole', colour: ink('steel') },
-  'closing-in': { plate: 'notched', colour: ink('brass') },
-  change: { plate: 'parted', colour: ink('madder') },
-  'measure-again': { plate: 'dashed', colour: ink('ink') },
-  'measure-it': { plate: 'dashed', colour: ink('ink') },
-  'not-measured-yet': { plate: 'bare', colour: ink('faint') },
-}
+/** How each verdict looks on screen. */
+export const VERDICT_LOOK = Object.fromEntries(
+  Object.entries(VERDICT_PLATE).map(([word, { plate, colour }]) => [word, { plate, colour: ink(colour) }]),
+) as Record<VerdictWord, { plate: PlateShape; colour: string }>
 
 /**
  * What a list shows of a verdict today. A look that is overdue is never shown as a plain "keep riding".

@@ -8,6 +8,17 @@ import { rhythm } from './0006-rhythm.ts'
 import { parts } from './0007-parts.ts'
 import { stock } from './0008-stock.ts'
 import { jobs } from './0009-jobs.ts'
+import { chains } from './0010-chains.ts'
+import { mends } from './0012-mends.ts'
+import { jobSchools } from './0013-job-schools.ts'
+import { care } from './0015-care.ts'
+import { pot } from './0016-pot.ts'
+import { diary } from './0017-diary.ts'
+import { messages } from './0018-messages.ts'
+import { eventDates } from './0020-event-dates.ts'
+import { otherWearDue } from './0019-other-wear-due.ts'
+import { gone } from './0014-gone.ts'
+import { otherWear } from './0011-other-wear.ts'
 
 /** Every migration, oldest first. A landed migration is never changed; a new one follows it. */
 export const migrations: readonly Migration[] = [
@@ -20,4 +31,15 @@ export const migrations: readonly Migration[] = [
   parts,
   stock,
   jobs,
+  chains,
+  otherWear,
+  mends,
+  jobSchools,
+  gone,
+  care,
+  pot,
+  diary,
+  messages,
+  otherWearDue,
+  eventDates,
 ]

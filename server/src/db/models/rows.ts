@@ -16,15 +16,28 @@ import type {
   PresentJoint,
   JobEvent,
   JobPlan,
+  MendOption,
   OldFate,
+  PitchKind,
+  ToothGrade,
+  WearItemId,
+  WearResult,
+  Cleaning,
+  BathCondition,
+  PotNeed,
+  PotRecipe,
+  Treatment,
 } from '@pelrin/core'
+import type { ReminderLanguage } from '@pelrin/contract/messages'
 import type {
+  CareNext,
   CsvMapping,
   ImportLine,
   JobParts,
   JobWritten,
   LearnedGroup,
   PlanStudy,
+  PotState,
   PullOutcome,
   RideImport,
   Role,
@@ -90,6 +103,14 @@ export interface CustomerRow {
   rhythmDays: number | null
   /** Whether their chains are looked at whenever they are in. */
   eachVisit: boolean
+  /** Who treats their chains between visits. */
+  careAt: 'home' | 'workshop' | null
+  /** The weekday that suits them, 1 Monday to 7 Sunday. */
+  goodWeekday: number | null
+  /** In which they are written to. */
+  language: ReminderLanguage
+  /** Since when they do not want to be. */
+  optedOutAt: Date | null
   version: number
 }
 export interface HouseRuleRow {
@@ -139,6 +160,11 @@ export interface BikeRow {
   houseRuleId: string | null
   /** The instrument whose mark decides, where the rule is "as marked". */
   markedInstrumentId: string | null
+  /** The day it was sold or left for good. */
+  goneOn: string | null
+  /** How long a treatment lasts on it; null: as the shop has it. */
+  careKm: number | null
+  careDays: number | null
   version: number
 }
 export interface DriveRow {
@@ -259,6 +285,82 @@ export interface OrderLineRow {
   received: number
 }
 /** What chains are closed with, as a thing. */
+/** A chain that broke. */
+export interface MendRow extends FactRow {
+  bikeId: string
+  chainId: string
+  pitches: number
+  broken: PitchKind
+  damaged: number[]
+  option: MendOption | null
+  cause: string
+  choice: 'mended' | 'replace'
+  advised: string
+  followUpOn: string | null
+}
+/** What was seen of one of a bike's other parts. */
+export interface WearCheckRow extends FactRow {
+  bikeId: string
+  item: WearItemId
+  grade: ToothGrade | null
+  result: WearResult | null
+  typed: string | null
+  mm: number | null
+  minimumMm: number | null
+  u: number | null
+  renewed: boolean
+  note: string | null
+}
+export interface CareEventRow extends FactRow {
+  chainId: string
+  bikeId: string | null
+  kind: 'treated' | 'wash' | 'squeak'
+  care: Treatment | null
+  cleaning: Cleaning | null
+  atHome: boolean
+  note: string | null
+}
+export interface PotRow {
+  id: string
+  name: string
+  capacity: number
+  onSince: Date | null
+  /** Where its thermometer answers, `host:port`, or the stand-in. */
+  thermometer: string | null
+  version: number
+}
+export interface PotChainRow {
+  id: string
+  chainId: string
+  bikeId: string | null
+  readyBy: Date | null
+  needs: PotNeed
+  recipe: PotRecipe
+  condition: BathCondition
+  notBefore: Date | null
+  state: PotState
+  potId: string | null
+  since: Date
+  addedAt: Date
+  version: number
+}
+export interface PotEventRow {
+  id: string
+  potChainId: string
+  potId: string | null
+  cameFrom: PotState
+  wentTo: PotState
+  occurredAt: Date
+  recordedAt: Date
+  personId: string
+  deviceId: string | null
+}
+export interface BathChangeRow {
+  id: string
+  potId: string
+  occurredAt: Date
+  personId: string
+}
 export interface JointRow {
   id: string
   kind: PresentJoint
@@ -278,6 +380,9 @@ export interface ChainRow {
   pitches: number | null
   care: string
   fate: OldFate | null
+  /** The bike in whose rotation it waits. */
+  homeBikeId: string | null
+  version: number
 }
 export interface JobRow {
   id: string
@@ -322,6 +427,8 @@ export interface FittingRow {
   during: readonly [{ value: Date; inclusive: boolean }, { value: Date | null; inclusive: boolean }]
   start: 'fitted' | 'stated' | 'unknown'
   endReason: string | null
+  /** What its chain had been before, where it was kept by somebody; null where it was new. */
+  cameFrom: { fate: OldFate | null; homeBikeId: string | null } | null
   personId: string
   recordedAt: Date
 }
@@ -523,7 +630,10 @@ export interface VisitRow {
   position: number
   promisedAt: Date | null
   reason: string
-  state: 'waiting' | 'on-stand' | 'done'
+  state: 'waiting' | 'on-stand' | 'done' | 'called-off'
+  /** What it is to take; null where nobody said. */
+  minutes: number | null
+  bookedAt: Date | null
   onStandSince: Date | null
   deviceId: string | null
   version: number
@@ -561,6 +671,11 @@ export interface BikeStateRow {
   mix: SurfaceKm | null
   /** What the bike is ridden, where that is recorded and not assumed. */
   kmPerDay: number | null
+  /** When the chain is treated next, as of the last fact; null where its care is not known. */
+  care: CareNext | null
+  careOn: string | null
+  /** The first day anything else that wears is looked at again. */
+  wearOn: string | null
 }
 export interface AuditRow {
   id: string

@@ -1,5 +1,5 @@
 import { hash } from '@node-rs/argon2'
-import { observeSpot, SHIPPED_RULES, type ForecastReading, type InstrumentRecord } from '@pelrin/core'
+import { observeSpot, SHIPPED_RULES, weekdayOf, type ForecastReading, type InstrumentRecord } from '@pelrin/core'
 import { STAND_IN } from '@pelrin/contract'
 import { daysLater, dayIn, momentAt } from '../../state/days.ts'
 import { judgeBike } from '../../state/judgeBike.ts'
@@ -21,8 +21,12 @@ import type {
 import { inShop, type Work } from '../work.ts'
 import { BikeSimulation, type Ending, type History, type PastReading } from './history.ts'
 import { driveDetails } from './driveDetails.ts'
+import { loadCare } from './loadCare.ts'
 import { loadCatalogue, type LoadedCatalogue } from './loadCatalogue.ts'
 import { loadJoints, type FittedChain } from './loadJoints.ts'
+import { loadEventDates } from './loadEventDates.ts'
+import { loadPot } from './loadPot.ts'
+import { loadWearChecks } from './loadWearChecks.ts'
 import { loadStudy } from './loadStudy.ts'
 import { pastReading, pastVerdict, type PastStory } from './pastVerdict.ts'
 import { Chance } from './random.ts'
@@ -119,6 +123,7 @@ class Loader {
     spots: [] as Partial<SpotRow>[],
     verdicts: [] as Partial<VerdictRow>[],
   }
+  private readonly kmPerDay = new Map<string, number>()
   private readonly toJudge: { bikeId: string; at: Date; by: number; readingId: string | null }[] = []
 
   constructor(
@@ -147,6 +152,10 @@ class Loader {
         phone,
         version: 1,
         eachVisit: false,
+        language: this.pending.customers.length % 9 === 4 ? ('fr' as const) : ('en' as const),
+        optedOutAt: this.pending.customers.length % 11 === 7 ? this.founded : null,
+        // A third told when it suits them, and who treats their chains.
+        ...(habitOf(this.pending.customers.length) ?? {}),
         ...plan.rhythm,
       })
       for (const bikePlan of plan.bikes) {
@@ -156,6 +165,23 @@ class Loader {
     }
     await this.write()
     await loadJoints(this.work, SEED + 2, this.catalogue.parts, this.fitted, this.peopleIds[0]!)
+    await loadWearChecks({ ...this.work, now: this.today }, SEED + 3, this.pending.drives as DriveRow[], this.peopleIds)
+    await loadCare(
+      { ...this.work, now: this.today },
+      SEED + 4,
+      this.pending.chains,
+      this.pending.fittings,
+      this.kmPerDay,
+      this.peopleIds,
+    )
+    await loadPot(
+      { ...this.work, now: this.today },
+      SEED + 5,
+      this.pending.chains,
+      this.pending.fittings,
+      this.peopleIds,
+    )
+    await loadEventDates({ ...this.work, now: this.today }, SEED + 6, this.pending.bikes, this.peopleIds[0]!)
     const shared = await shopFacts(this.work)
     for (const [done, { bikeId, at, by, readingId }] of this.toJudge.entries()) {
       const author = { personId: this.peopleIds[by]!, deviceId: null, requestId: null }
@@ -163,6 +189,7 @@ class Loader {
       this.progress(done + 1, total)
     }
     await this.loadLineUp(inToday)
+    await this.loadBookings(inToday)
     await loadStudy(this.work, this.chance, {
       today: this.today,
       instrumentId: this.instruments.get('digital')!.id,
@@ -282,6 +309,7 @@ class Loader {
       motor: 'motor' in drive ? drive.motor : false,
       ...driveDetails(plan.drive, plan.kind, this.catalogue, number),
     })
+    this.kmPerDay.set(id, plan.life.kmPerWeek / 7)
     this.addHistory(id, plan, new BikeSimulation(this.chance, plan, this.today, endingOf(plan, this.chance)).run())
     return id
   }
@@ -290,8 +318,18 @@ class Loader {
     const { pending } = this
     const chainIds = history.chains.map(() => this.chance.id(this.founded))
     const partIds = history.chains.map(({ name }) => this.catalogue.chains.get(name) ?? null)
+    const cameOffFor = (chain: number) => history.fittings.findLast((one) => one.chain === chain)?.endReason ?? null
+    const turns = history.chains.some((_, i) => cameOffFor(i) === 'swapped')
     pending.chains.push(
-      ...history.chains.map((chain, i) => ({ id: chainIds[i]!, partId: partIds[i] ?? null, ...chain })),
+      ...history.chains.map((chain, i) => ({
+        id: chainIds[i]!,
+        partId: partIds[i] ?? null,
+        ...chain,
+        // Twins are told apart by what is tied to them.
+        name: turns ? `${chain.name}, ${TIES[i % TIES.length]} tie` : chain.name,
+        ...whereabouts(bikeId, cameOffFor(i)),
+        version: 1,
+      })),
     )
     for (const [i, { chain, from }] of history.fittings.entries()) {
       const later = history.fittings.slice(i + 1).some((one) => one.chain === chain)
@@ -311,6 +349,7 @@ class Loader {
         ] as FittingRow['during'],
         start,
         endReason,
+        cameFrom: null,
         personId: this.peopleIds[0]!,
         recordedAt: from,
       })),
@@ -434,6 +473,32 @@ class Loader {
     }
   }
 
+  /** What is booked ahead: bikes that are not in today, on days that are not Sundays. */
+  private async loadBookings(bikeIds: ReadonlyMap<string, string>): Promise<void> {
+    const today = dayIn(SHOP.timeZone, this.today)
+    const here = new Set(LINE_UP.map(({ customer, label }) => bikeIds.get(`${customer}/${label}`)))
+    const others = [...bikeIds.values()].filter((id) => !here.has(id))
+    await this.work.models.Visit.bulkCreate(
+      BOOKED.map(({ inDays, clock, reason, minutes }, i) => {
+        const asked = daysLater(today, inDays)
+        const day = weekdayOf(asked) === 7 ? daysLater(asked, 1) : asked
+        return {
+          id: this.chance.id(this.today),
+          bikeId: others[(i * 7 + 3) % others.length]!,
+          day,
+          position: i + 1,
+          promisedAt: clock === null ? null : momentAt(SHOP.timeZone, day, clock),
+          reason,
+          minutes,
+          bookedAt: this.today,
+          state: 'waiting' as const,
+          version: 1,
+        }
+      }),
+      { transaction: this.work.transaction },
+    )
+  }
+
   private async loadLineUp(bikeIds: ReadonlyMap<string, string>): Promise<void> {
     const day = dayIn(SHOP.timeZone, this.today)
     await this.work.models.Visit.bulkCreate(
@@ -452,7 +517,29 @@ class Loader {
   }
 }
 
+/** Habits of every third customer, in turn. */
+const habitOf = (number: number): Pick<CustomerRow, 'careAt' | 'goodWeekday'> | null =>
+  number % 3 === 0 ? { careAt: number % 2 === 0 ? 'workshop' : 'home', goodWeekday: 1 + ((number / 3) % 6) } : null
+
+/** Bookings ahead: so many days from today, at what time they are promised, and why. */
+const BOOKED = [
+  { inDays: 1, clock: '11:00', reason: 'check and wax', minutes: 30 },
+  { inDays: 1, clock: '15:30', reason: 'service', minutes: 90 },
+  { inDays: 2, clock: null, reason: 'new chain', minutes: 45 },
+  { inDays: 4, clock: '10:30', reason: 'squeaks', minutes: 30 },
+  { inDays: 6, clock: null, reason: 'fleet look-over', minutes: 240 },
+  { inDays: 8, clock: '17:00', reason: 'rewax', minutes: 30 },
+] as const
+
 const recordOf = (key: InstrumentKey): InstrumentRecord => {
   const { kind, uMm = null, u = null, marks = null } = instrumentPlan(key)
   return { kind, uMm, u, bias: 0, biasU: 0, marks, material: 'steel', rollerMm: null }
+}
+
+const TIES = ['blue', 'red', 'green']
+
+/** What became of a chain, by why it came off last: a twin waits for its turn, one changed early is a spare. */
+function whereabouts(bikeId: string, endReason: string | null): Pick<ChainRow, 'fate' | 'homeBikeId'> {
+  if (endReason === 'swapped') return { fate: 'rotation', homeBikeId: bikeId }
+  return { fate: endReason === null ? null : endReason === 'early' ? 'spare' : 'scrapped', homeBikeId: null }
 }

@@ -14,9 +14,9 @@ export interface FittedChain {
 /** Of so many chains nobody looked what one of them is closed with. */
 const UNLOOKED = 4
 /** Closings of a link whose chain goes into the wax pot. */
-const WAXED_CLOSINGS = 4
+const WAXED_CLOSINGS = 2
 
-/** Loads what chains are closed with: a link of their own maker, closed once for each time the chain came off. */
+/** Loads what chains are closed with: a link of their own speed, closed once for each time the chain came off. */
 export async function loadJoints(
   { models, transaction }: Work,
   seed: number,
@@ -32,12 +32,14 @@ export async function loadJoints(
     const chain = byId.get(partId)
     if (!chain || (!waxed && i % UNLOOKED === UNLOOKED - 1)) continue
     const speeds = (chain.facts as Pick<JointModel, 'speeds'>).speeds
-    const part = parts.find(
-      ({ kind, maker, facts }) =>
-        kind === (speeds[0] === 1 ? 'clip' : 'link') &&
-        maker === chain.maker &&
-        (facts as JointModel).speeds[0] === speeds[0],
+    const closes = parts.filter(
+      ({ kind, facts }) =>
+        kind === (speeds[0] === 1 ? 'clip' : 'link') && (facts as JointModel).speeds[0] === speeds[0],
     )
+    // Who takes a chain off for its wax has a link that lasts more than once, of another maker if need be.
+    const part =
+      (waxed ? closes.find(({ facts }) => (facts as JointModel).reuse.kind === 'times') : undefined) ??
+      closes.find(({ maker }) => maker === chain.maker)
     if (!part) continue
     const joint: JointRow = {
       id: chance.id(from),

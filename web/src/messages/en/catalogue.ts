@@ -129,8 +129,6 @@ export const catalogue = {
   table: {
     title: 'A table of parts',
     lead: 'CSV with one part a row, from any program. Nothing is written before you have seen what it would do.',
-    file: 'Choose a file',
-    reading: 'Reading …',
     columns: 'Which column is which',
     columnNone: 'not in this table',
     look: 'Read again with these columns',
@@ -141,14 +139,8 @@ export const catalogue = {
     sameRows: '{{count}} the same',
     wrongRows_one: '{{count}} cannot be taken',
     wrongRows_other: '{{count}} cannot be taken',
-    row: 'row {{row}}',
-    more: 'and {{count}} more like these',
     change: '{{field}}: {{from}} → {{to}}',
     empty: 'nothing',
-    take_one: 'Take {{count}} row',
-    take_other: 'Take {{count}} rows',
-    nothing: 'Nothing to take',
-    takeThis: 'take row {{row}}',
     done: '{{added}} added, {{changed}} changed, {{left}} left out.',
   },
 } as const

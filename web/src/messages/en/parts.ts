@@ -1,3 +1,5 @@
+import { riderGears } from '@pelrin/contract/messages'
+
 /** What Parts says. */
 export const parts = {
   chains: 'Chains',
@@ -185,24 +187,7 @@ export const parts = {
   gearAt: '{{front}} × {{rear}}: {{verdict}}, {{slack}} pitches left',
   notJudged: 'Looseness not judged: the derailleur’s capacity is not known.',
   allGears: 'Every gear can be ridden.',
-  keepOff: {
-    forbidden: 'Keep off {{which}}{{ring}}: the chain is too short.',
-    loose: 'Keep off {{which}}{{ring}}: the chain hangs loose.',
-  },
-  which: {
-    all: 'every sprocket',
-    largest_one: 'the largest sprocket',
-    largest_other: 'the {{count}} largest sprockets',
-    smallest_one: 'the smallest sprocket',
-    smallest_other: 'the {{count}} smallest sprockets',
-    these: 'sprockets {{teeth}}',
-  },
-  ring: {
-    largest: ' while on the large ring',
-    middle: ' while on the middle ring',
-    smallest: ' while on the small ring',
-    null: '',
-  },
+  ...riderGears,
   derailleur: {
     'capacity-small': 'The derailleur takes up {{capacity}} teeth, these gears want {{needed}}.',
     'sprocket-beyond': 'The largest sprocket is beyond the derailleur’s {{largest}} teeth.',

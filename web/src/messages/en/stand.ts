@@ -1,5 +1,6 @@
 /** What the stand says. */
 export const stand = {
+  rotor: '{{mm}} mm, min {{minimum}}',
   lineUp: 'In today',
   inToday_one: 'In today: one bike',
   inToday_other: 'In today: {{count}} bikes',

@@ -1,10 +1,12 @@
 import {
   Box,
   Button,
+  Checkbox,
   Dialog,
   DialogActions,
   DialogContent,
   DialogTitle,
+  FormControlLabel,
   Stack,
   TextField,
   Typography,
@@ -18,7 +20,7 @@ import { ChangeBike, endpoints, type BikeRecord } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
-import { day, distance } from '../../messages/format.ts'
+import { day, distance, today } from '../../messages/format.ts'
 import { Why } from '../../pieces/Why.tsx'
 import { RhythmChoice } from './RhythmChoice.tsx'
 import { RuleChoice } from './RuleChoice.tsx'
@@ -135,9 +137,14 @@ function EditDialog({ record, onClose }: { record: BikeRecord; onClose: () => vo
       notes: record.notes,
     },
   })
+  const [gone, setGone] = useState(record.goneOn !== null)
   const { errors, isSubmitting } = form.formState
   const save = form.handleSubmit(async ({ frameMark, ...rest }) => {
-    const body = { ...rest, frameMark: frameMark === '' ? null : frameMark }
+    const body = {
+      ...rest,
+      frameMark: frameMark === '' ? null : frameMark,
+      goneOn: gone ? (record.goneOn ?? today()) : null,
+    }
     try {
       await ask(endpoints.changeBike, { params: { id: record.summary.id }, version, body })
       await client.invalidateQueries({ queryKey: keys.bike(record.summary.id) })
@@ -196,6 +203,10 @@ function EditDialog({ record, onClose }: { record: BikeRecord; onClose: () => vo
               />
             )
           })}
+          <FormControlLabel
+            control={<Checkbox checked={gone} onChange={(_, now) => setGone(now)} />}
+            label={t('bike.gone')}
+          />
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>{t('app.cancel')}</Button>

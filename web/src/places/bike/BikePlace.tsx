@@ -1,10 +1,13 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
-import { Link, useNavigate, useParams } from 'react-router'
+import { useNavigate, useParams } from 'react-router'
 import { useBike } from '../../api/queries.ts'
+import { day } from '../../messages/format.ts'
+import { ink } from '../../theme/theme.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
+import { BikeWays, useBikeWays } from '../../pieces/BikeWays.tsx'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
@@ -16,6 +19,7 @@ import { ChainWear } from '../../pieces/ChainWear.tsx'
 import { ForecastWords } from '../../pieces/ForecastWords.tsx'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { Why, WhyDialog } from '../../pieces/Why.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
 import { AtOdds } from './AtOdds.tsx'
 import { BikeFacts } from './BikeFacts.tsx'
 import { DecideDialog, Decisions } from './Decisions.tsx'
@@ -33,6 +37,7 @@ export function BikePlace() {
   const [whyOpen, setWhyOpen] = useState(false)
   const [deciding, setDeciding] = useState(false)
   const newest = record?.readings.find((reading) => canCorrect(reading, record))
+  const ways = useBikeWays(id)
   const measure = useCallback(() => void navigate(`/bikes/${id}/measure`), [navigate, id])
   const correct = useCallback(() => {
     if (newest) void navigate(`/bikes/${id}/measure?correct=${newest.id}`)
@@ -44,17 +49,13 @@ export function BikePlace() {
         c: { run: correct },
         w: { run: () => setWhyOpen(true) },
         d: { run: () => setDeciding(true) },
-        k: { run: () => void navigate(`/bikes/${id}/distance`) },
-        p: { run: () => void navigate(`/bikes/${id}/parts`) },
-        j: { run: () => void navigate(`/bikes/${id}/job`) },
+        ...ways,
       }),
-      [measure, correct, navigate, id],
+      [measure, correct, ways],
     ),
   )
   useHotkeys('escape', () => !whyOpen && void navigate(`/?bike=${id}`), [whyOpen, id])
-  useEffect(() => {
-    document.title = `${record ? `${record.customer.name}, ${record.summary.label}` : t('place.bike')} – ${t('app.name')}`
-  }, [record, t])
+  useTitle(record ? `${record.customer.name}, ${record.summary.label}` : t('place.bike'))
 
   if (bike.isPending) return <Loading />
   if (!record) return <Failure error={bike.error} again={() => void bike.refetch()} />
@@ -76,6 +77,11 @@ export function BikePlace() {
             {t('bike.measure')} <KeyCap>M</KeyCap>
           </Button>
         </Stack>
+        {record.goneOn !== null && (
+          <Typography role="status" sx={{ fontWeight: 700, color: ink('brass') }}>
+            {t('bike.goneSince', { date: day(record.goneOn) })}
+          </Typography>
+        )}
         <VerdictToday summary={summary} height={30} />
         <Box sx={{ maxWidth: 640 }}>
           <WearRule
@@ -90,18 +96,12 @@ export function BikePlace() {
           <Box>
             <Typography>
               <VerdictSentence verdict={verdict.outcome} school={school} />{' '}
-              <Why explanations={verdict.outcome.steps} label={t(`word.${summary.word}`)} /> <KeyCap>W</KeyCap>
+              <Why explanations={verdict.outcome.steps} label={t(`word.${summary.word}`)} /> <KeyCap>W</KeyCap>{' '}
+              <Button onClick={() => setDeciding(true)} sx={{ px: 0.5, gap: 1, ml: 1 }}>
+                {t('bike.decide')} <KeyCap>D</KeyCap>
+              </Button>
             </Typography>
             <SettleAndFlags verdict={verdict.outcome} />
-            <Button onClick={() => setDeciding(true)} sx={{ px: 0.5, gap: 1 }}>
-              {t('bike.decide')} <KeyCap>D</KeyCap>
-            </Button>
-            <Button component={Link} to={`/bikes/${id}/distance`} sx={{ px: 0.5, gap: 1, ml: 2 }}>
-              {t('forecast.toDistance')} <KeyCap>K</KeyCap>
-            </Button>
-            <Button component={Link} to={`/bikes/${id}/parts`} sx={{ px: 0.5, gap: 1, ml: 2 }}>
-              {t('bike.parts')} <KeyCap>P</KeyCap>
-            </Button>
             {deciding && <DecideDialog record={record} onClose={() => setDeciding(false)} />}
             <WhyDialog
               open={whyOpen}
@@ -114,6 +114,7 @@ export function BikePlace() {
             />
           </Box>
         )}
+        <BikeWays bikeId={id} />
         <Decisions record={record} />
         <AtOdds record={record} />
         {record.forecast && record.verdictInput?.life ? (

@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { shippedPrior, wearCosts, type ChainForecastInput, type ForecastReading, type WearCosts } from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
 import { WaitingCosts } from './WaitingCosts.tsx'
+import { textOf } from '../../testing/textOf.ts'
 
 beforeAll(async () => {
   await import('../../messages/index.ts')
@@ -40,12 +41,9 @@ function said(sNow: number, { before = [] as number[], marked = false, worn = nu
     lastOdometer: { unit: 'km' },
     summary: { advice: marked ? 'suspect' : null, median: worn },
   } as unknown as BikeRecord
-  return renderToStaticMarkup(
-    <WaitingCosts record={record} forecast={{ input, costs, picture: null, pending: false }} />,
+  return textOf(
+    renderToStaticMarkup(<WaitingCosts record={record} forecast={{ input, costs, picture: null, pending: false }} />),
   )
-    .replace(/<style[^>]*>.*?<\/style>/gs, '')
-    .replace(/<[^>]+>/g, ' ')
-    .replace(/\s+/g, ' ')
 }
 
 describe('what waiting costs, in words', () => {

@@ -21,6 +21,7 @@ import { useBike, useCatalogue, useCataloguePart, useSystems } from '../../api/q
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
 import { OrderDialog } from '../orders/OrderDialog.tsx'
 import { priceText, speedsText } from '../parts/partLook.ts'
@@ -63,9 +64,7 @@ export function CataloguePlace() {
   useEffect(() => {
     if (hasNextPage && !isFetchingNextPage && lastShown >= parts.length - 20) void fetchNextPage()
   }, [hasNextPage, isFetchingNextPage, fetchNextPage, lastShown, parts.length])
-  useEffect(() => {
-    document.title = `${t('catalogue.title')} – ${t('app.name')}`
-  }, [t])
+  useTitle(t('catalogue.title'))
   const set = (name: string, value: string | null): void =>
     setSearch(
       (before) => {

@@ -1,5 +1,4 @@
 import { Alert, Box, Button, Stack, Typography } from '@mui/material'
-import { useEffect } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
@@ -8,6 +7,7 @@ import { useBike, useLedger } from '../../api/queries.ts'
 import { day, distance, number } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
 import { EntryList } from './EntryList.tsx'
 import { ImportPane } from './ImportPane.tsx'
@@ -29,9 +29,7 @@ export function DistancePlace() {
     { enableOnFormTags: true },
     [id],
   )
-  useEffect(() => {
-    document.title = `${t('distanceOf.title')} – ${t('app.name')}`
-  }, [t])
+  useTitle(t('distanceOf.title'))
   if (bike.isPending || ledger.isPending) return <Loading />
   if (!record || !ledger.data)
     return (

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type CsvMapping, type RideImport } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask, sentenceOf } from '../../api/client.ts'
 import { ink } from '../../theme/theme.ts'
 
 const COLUMNS = ['start', 'distance', 'duration', 'surface', 'title'] as const
@@ -44,9 +44,7 @@ export function ImportColumns({
       await ask(endpoints.mapColumns, { params: { id: current.id }, key: v7(), body: { file: table.file, mapping } })
       await onMapped()
     } catch (error) {
-      setWrong(
-        error instanceof ProblemError ? (error.problem.fields?.[0]?.detail ?? error.problem.detail) : t('app.offline'),
-      )
+      setWrong(sentenceOf(error) ?? t('app.offline'))
     }
   }
   return (

@@ -53,7 +53,8 @@ export function WriteDown({
 function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
   const { t } = useTranslation()
   const { busy, wrong, write } = useLedgerWrite(bikeId)
-  const [on, setOn] = useState(dayjs().format('YYYY-MM-DD'))
+  // Of an hour from nine on: before ten in the morning that was yesterday.
+  const [on, setOn] = useState(dayjs().subtract(10, 'hour').format('YYYY-MM-DD'))
   const [from, setFrom] = useState('09:00')
   const [minutes, setMinutes] = useState('60')
   const [typed, setTyped] = useState('')

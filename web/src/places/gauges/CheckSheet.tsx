@@ -16,7 +16,7 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type InstrumentHistory, type ReviseInstrument } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask, sentenceOf } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { number } from '../../messages/format.ts'
@@ -89,9 +89,7 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
       tell(t('gauges.checkSaved'))
       onClose()
     } catch (error) {
-      setWrong(
-        error instanceof ProblemError ? (error.problem.fields?.[0]?.detail ?? error.problem.detail) : t('app.offline'),
-      )
+      setWrong(sentenceOf(error) ?? t('app.offline'))
     } finally {
       setSaving(false)
     }

@@ -1,6 +1,6 @@
 import { Box, Button, ButtonBase, Stack, Typography } from '@mui/material'
 import { INSTRUMENT_KINDS } from '@pelrin/core'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Instrument } from '@pelrin/contract'
@@ -10,6 +10,7 @@ import { day } from '../../messages/format.ts'
 import { InstrumentGlyph } from '../../pieces/InstrumentGlyph.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
 import { CheckSheet } from './CheckSheet.tsx'
 import { InstrumentRecord } from './InstrumentRecord.tsx'
@@ -29,9 +30,7 @@ export function GaugesPlace() {
   const history = useInstrument(chosen)
   const [sheet, setSheet] = useState<'check' | 'record' | 'add' | null>(null)
   useLetterKeys(useMemo(() => ({ c: { run: () => setSheet('check') }, e: { run: () => setSheet('record') } }), []))
-  useEffect(() => {
-    document.title = `${t('place.gauges')} – ${t('app.name')}`
-  }, [t])
+  useTitle(t('place.gauges'))
   if (register.isPending) return <Loading />
   if (!register.data) return <Failure error={register.error} again={() => void register.refetch()} />
   const close = (): void => setSheet(null)

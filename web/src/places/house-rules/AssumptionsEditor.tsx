@@ -8,7 +8,8 @@ import { typedNumber } from '../../messages/typedNumber.ts'
 import { ink } from '../../theme/theme.ts'
 import { ChangePanel } from './ChangePanel.tsx'
 
-const GROUPS = ['verdict', 'measuring', 'distance'] as const
+/** Every first word of a key: none is left out of the screen. */
+const GROUPS = [...new Set(ASSUMPTIONS.map(({ key }) => key.split('.')[0]!))]
 
 /** Every value that is assumed, with its unit and meaning, what is shipped, and a way back to it. */
 export function AssumptionsEditor({

@@ -1,21 +1,25 @@
 import { Box, Button, ButtonBase, Stack, Tab, Tabs, Typography } from '@mui/material'
 import { DRIVE_CLASSES, SHIPPED_RULES, type School } from '@pelrin/core'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { useHouseRules } from '../../api/queries.ts'
 import { percent } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
+import { BackupsPane } from './BackupsPane.tsx'
 import { AssumptionsEditor } from './AssumptionsEditor.tsx'
 import { Exceptions } from './Exceptions.tsx'
 import { RuleEditor, type Rule } from './RuleEditor.tsx'
+import { TakingOut } from './TakingOut.tsx'
+import { SchoolsEditor } from './SchoolsEditor.tsx'
 import { ruleName } from './ruleName.ts'
 
 const COLUMNS = 'minmax(0, 1.6fr) repeat(3, minmax(92px, 1fr)) 64px'
 /** The order schools are told in: from the plainest to the shop's own. */
 const SCHOOLS: readonly School[] = ['by-speeds', 'early-change', 'plan-and-change', 'as-marked', 'custom']
-const TABS = ['limits', 'assumed', 'exceptions'] as const
+const TABS = ['limits', 'assumed', 'exceptions', 'jobs', 'taking-out', 'backups'] as const
 
 /** What chains are judged by in this shop, and everything that is assumed. */
 export function HouseRulesPlace() {
@@ -24,9 +28,7 @@ export function HouseRulesPlace() {
   const [tab, setTab] = useState<(typeof TABS)[number]>('limits')
   const [chosen, setChosen] = useState<string | null>(null)
   const [added, setAdded] = useState<Rule | null>(null)
-  useEffect(() => {
-    document.title = `${t('place.rules')} – ${t('app.name')}`
-  }, [t])
+  useTitle(t('place.rules'))
   if (rules.isPending) return <Loading />
   if (!rules.data) return <Failure error={rules.error} again={() => void rules.refetch()} />
   const inOrder = [...rules.data.rules].sort(
@@ -70,6 +72,9 @@ export function HouseRulesPlace() {
           onDone={() => undefined}
         />
       )}
+      {tab === 'jobs' && <SchoolsEditor />}
+      {tab === 'taking-out' && <TakingOut />}
+      {tab === 'backups' && <BackupsPane />}
       {tab === 'exceptions' && <Exceptions rules={rules.data} onDone={() => undefined} />}
       {tab === 'limits' && (
         <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 480px' }, gap: 3.5 }}>

@@ -1,6 +1,6 @@
 import { Alert, Box, Button, LinearProgress, Stack, Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import type { Surface } from '@pelrin/core'
@@ -10,6 +10,7 @@ import { keys, useInsight } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { ago, day, number, percent } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
 import { LifePicture } from './LifePicture.tsx'
 
@@ -21,9 +22,7 @@ export function InsightPlace() {
   const found = useInsight()
   const [busy, setBusy] = useState(false)
   const [wrong, setWrong] = useState<string | null>(null)
-  useEffect(() => {
-    document.title = `${t('insight.title')} – ${t('app.name')}`
-  }, [t])
+  useTitle(t('insight.title'))
   if (found.isPending) return <Loading />
   if (!found.data) return <Failure error={found.error} again={() => void found.refetch()} />
   const insight = found.data

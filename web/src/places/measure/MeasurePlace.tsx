@@ -3,6 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { useParams, useSearchParams } from 'react-router'
 import { useBike, useInstruments } from '../../api/queries.ts'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
 import { MeasureBench } from './MeasureBench.tsx'
 
 /** Measuring the bike in hand, or correcting a reading of it. */
@@ -11,6 +12,7 @@ export function MeasurePlace() {
   const { id = '' } = useParams()
   const [search] = useSearchParams()
   const bike = useBike(id)
+  useTitle(t('place.measure'))
   const instruments = useInstruments()
   if (bike.isPending || instruments.isPending) return <Loading />
   if (!bike.data) return <Failure error={bike.error} again={() => void bike.refetch()} />

@@ -4,11 +4,11 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type Order, type OrderLine } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask, sentenceOf } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { ago, day } from '../../messages/format.ts'
 import { Plate } from '../../pieces/Plate.tsx'
-import type { PlateShape } from '../../pieces/verdictLook.ts'
+import type { PlateShape } from '@pelrin/drawn'
 import { ink } from '../../theme/theme.ts'
 import { priceText } from '../parts/partLook.ts'
 
@@ -36,7 +36,7 @@ export function OrderCard({ order }: { order: Order }) {
       await write()
       setCame({})
     } catch (error) {
-      setWrong(error instanceof ProblemError ? (error.problem.fields?.[0]?.detail ?? error.message) : t('app.offline'))
+      setWrong(sentenceOf(error) ?? t('app.offline'))
     } finally {
       await client.invalidateQueries({ queryKey: keys.orders })
       await client.invalidateQueries({ queryKey: keys.catalogue })

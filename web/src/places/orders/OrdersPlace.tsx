@@ -1,9 +1,9 @@
 import { Box, Stack, Typography } from '@mui/material'
-import { useEffect } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'
 import { useOrders } from '../../api/queries.ts'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
 import { PartsTabs } from '../parts/PartsTabs.tsx'
 import { OrderCard } from './OrderCard.tsx'
 
@@ -12,9 +12,7 @@ export function OrdersPlace() {
   const { t } = useTranslation()
   const [search] = useSearchParams()
   const orders = useOrders()
-  useEffect(() => {
-    document.title = `${t('orders.heading')} – ${t('app.name')}`
-  }, [t])
+  useTitle(t('orders.heading'))
   return (
     <Box sx={{ px: 2.75, pt: 1.5, pb: 3, maxWidth: 980 }}>
       <Stack

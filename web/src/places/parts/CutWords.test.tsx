@@ -2,6 +2,7 @@ import { renderToStaticMarkup } from 'react-dom/server'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { JudgedChain, JudgedJoint } from '@pelrin/contract'
 import { CutWords } from './CutWords.tsx'
+import { textOf } from '../../testing/textOf.ts'
 
 beforeAll(async () => {
   await import('../../messages/index.ts')
@@ -12,9 +13,7 @@ const chain = (inBox: number, jointInBox: JudgedChain['part']['jointInBox']): Ju
 const link = { model: { kind: 'link' }, closings: 0 } as JudgedJoint['part']
 const pin = { model: { kind: 'pin' }, closings: 0 } as JudgedJoint['part']
 const said = (pitches: number, of: JudgedChain['part'], joint: JudgedJoint['part']): string =>
-  renderToStaticMarkup(<CutWords pitches={pitches} chain={of} joint={joint} />)
-    .replace(/<style[^>]*>.*?<\/style>/gs, '')
-    .replace(/<[^>]+>/g, ' ')
+  textOf(renderToStaticMarkup(<CutWords pitches={pitches} chain={of} joint={joint} />))
 
 describe('how a new chain is cut, in words', () => {
   it('for a link: an even piece off either end, both ends inner, the piece kept', () => {

@@ -7,16 +7,10 @@ import { ask, ProblemError } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { typedNumber } from '../../messages/typedNumber.ts'
+import { typedTeeth } from '../../messages/typedTeeth.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { fieldsOfDrive, type DriveFields } from './driveFrom.ts'
 import { FromElsewhere } from './FromElsewhere.tsx'
-
-/** Numbers as typed, apart by blanks, commas or hyphens. */
-const typedTeeth = (typed: string): number[] =>
-  typed
-    .split(/[\s,;/-]+/)
-    .filter((part) => part !== '')
-    .map(Number)
 
 const UNKNOWN = ''
 const NUMBERS = ['chainstayMm', 'growthMm', 'statedAdd', 'capacityTeeth', 'largestSprocketTeeth'] as const

@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import type { WantedPart } from '@pelrin/core'
 import { endpoints, type KeptParts } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask, sentenceOf } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ink } from '../../theme/theme.ts'
@@ -32,10 +32,10 @@ export function useKeeping(bikeId: string) {
     try {
       await write()
     } catch (error) {
-      setWrong(error instanceof ProblemError ? (error.problem.fields?.[0]?.detail ?? error.message) : t('app.offline'))
+      setWrong(sentenceOf(error) ?? t('app.offline'))
     } finally {
+      void client.invalidateQueries({ queryKey: keys.catalogue })
       await client.invalidateQueries({ queryKey: keys.parts(bikeId) })
-      await client.invalidateQueries({ queryKey: keys.catalogue })
       setBusy(false)
     }
   }

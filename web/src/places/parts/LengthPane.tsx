@@ -6,7 +6,7 @@ import {
   derailleurCautions,
   derailleurLength,
   fixedLengths,
-  gearReach,
+  bikeReach,
   lengthSchools,
   PITCH_MM,
   tensionedPitches,
@@ -111,18 +111,7 @@ function DerailleurLengths({
 }: LengthProps & { drive: LengthDrive; worked: number | null }) {
   const { t } = useTranslation()
   const known = derailleurLength(drive, assumed)
-  const reachAt = (count: number | null): Gear[] | null =>
-    known && count !== null
-      ? gearReach({
-          pitches: count,
-          chainstayMm: known.chainstayMm,
-          fronts: drive.fronts,
-          rears: drive.sprockets,
-          addPitches: known.added.pitches,
-          pulleyPitches: known.pulleyPitches,
-          ...(drive.capacityTeeth === null ? {} : { capacityTeeth: drive.capacityTeeth }),
-        })
-      : null
+  const reachAt = (count: number | null): Gear[] | null => (count === null ? null : bikeReach(drive, count, assumed))
   const gears = reachAt(pitches)
   // What it was before links went, or as it ought to be: the old count where the chain is being mended, else the one worked out.
   const besides = facts.oldPitches ?? worked

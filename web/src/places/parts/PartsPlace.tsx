@@ -1,5 +1,5 @@
 import { Box, Button, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
-import { useEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
@@ -10,6 +10,7 @@ import { useLetterKeys } from '../../keys/typing.tsx'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
 import { usePartsMatch } from '../../workers/usePartsMatch.ts'
 import { OrderDialog, type ToOrder } from '../orders/OrderDialog.tsx'
 import { CompareDialog } from './CompareDialog.tsx'
@@ -38,9 +39,7 @@ export function PartsPlace() {
   const { id = '' } = useParams()
   const bike = useBike(id)
   const found = useBikeParts(id)
-  useEffect(() => {
-    document.title = `${t('place.parts')} – ${t('app.name')}`
-  }, [t])
+  useTitle(t('place.parts'))
   if (bike.isPending || found.isPending) return <Loading />
   if (!bike.data || !found.data)
     return (
@@ -159,8 +158,8 @@ function PartsOf({
     j: { run: () => setSheet('joint') },
     c: { run: () => match.chains.length > 1 && setSheet('compare') },
     r: { run: () => facts.presentChainId !== null && setJointsFor(jointsFor === 'on' ? 'new' : 'on') },
-    k: { run: keep },
-    x: { run: () => kept && void keeping.letGo(kept) },
+    k: { run: keep, lasting: true },
+    x: { run: () => kept && void keeping.letGo(kept), lasting: true },
     o: { run: () => toOrder.length > 0 && setSheet('order') },
     l: { run: () => void navigate(`/catalogue?bike=${bikeId}`) },
     b: { run: () => void navigate(`/bikes/${bikeId}`) },

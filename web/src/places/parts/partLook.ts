@@ -1,7 +1,7 @@
 import { jointCandidateId } from '@pelrin/core'
 import type { JudgedChain, JudgedJoint } from '@pelrin/contract'
 import type { TFunction } from 'i18next'
-import type { PlateShape } from '../../pieces/verdictLook.ts'
+import type { PlateShape } from '@pelrin/drawn'
 import { number } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
 

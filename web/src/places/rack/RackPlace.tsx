@@ -4,6 +4,7 @@ import {
   MenuItem,
   Stack,
   TextField,
+  Button,
   ToggleButton,
   ToggleButtonGroup,
   Typography,
@@ -13,12 +14,15 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
-import { useNavigate, useSearchParams } from 'react-router'
+import { Link, useNavigate, useSearchParams } from 'react-router'
 import { RackState, type BikeSummary } from '@pelrin/contract'
 import { useRack, type RackFilter } from '../../api/queries.ts'
 import { usePutOnStand } from '../../app/usePutOnStand.ts'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { isControl } from '../../keys/isControl.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
 import { RACK_COLUMNS, RackRow } from './RackRow.tsx'
 
 const ROW_PX = 48
@@ -50,9 +54,7 @@ export function RackPlace() {
   useEffect(() => {
     if (hasNextPage && !isFetchingNextPage && lastShown >= bikes.length - 20) void fetchNextPage()
   }, [hasNextPage, isFetchingNextPage, fetchNextPage, lastShown, bikes.length])
-  useEffect(() => {
-    document.title = `${t('place.rack')} – ${t('app.name')}`
-  }, [t])
+  useTitle(t('place.rack'))
 
   const set = (name: string, value: string | null): void => {
     setChosen(0)
@@ -80,7 +82,7 @@ export function RackPlace() {
   useHotkeys(
     'enter',
     () => bikes[chosen] && putOnStand(bikes[chosen].id),
-    { ignoreEventWhen: (event) => event.target instanceof HTMLButtonElement },
+    { ignoreEventWhen: (event) => isControl(event.target) },
     [bikes, chosen],
   )
   useLetterKeys(
@@ -88,8 +90,10 @@ export function RackPlace() {
       () => ({
         b: { run: () => bikes[chosen] && void navigate(`/bikes/${bikes[chosen].id}`) },
         m: { run: () => bikes[chosen] && void navigate(`/bikes/${bikes[chosen].id}/measure`), intoField: true },
+        t: { run: () => void navigate(`/tags?${search}`) },
+        n: { run: () => void navigate('/new-bike'), intoField: true },
       }),
-      [bikes, chosen, navigate],
+      [bikes, chosen, navigate, search],
     ),
   )
 
@@ -103,6 +107,12 @@ export function RackPlace() {
           {first && t('rack.count', { count: first.total })}
         </Typography>
         <Box sx={{ flex: 1 }} />
+        <Button component={Link} to="/new-bike" variant="outlined" sx={{ gap: 1.5 }}>
+          {t('newBike.add')} <KeyCap>N</KeyCap>
+        </Button>
+        <Button component={Link} to={`/tags?${search}`} variant="outlined" sx={{ gap: 1.5 }}>
+          {t('tags.sheet')} <KeyCap>T</KeyCap>
+        </Button>
       </Stack>
       <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap', mb: 1.25, alignItems: 'center' }}>
         <TextField

@@ -1,11 +1,12 @@
 import { Box, Button, GlobalStyles, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { ruleChart, SHIPPED_RULES, type ChartCell } from '@pelrin/core'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useHouseRules } from '../../api/queries.ts'
 import { number, percent } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
 import { fractionText, typedCounts, typedSteps } from './chartText.ts'
+import { useTitle } from '../../pieces/useTitle.ts'
 
 const UNITS = ['mm', 'in', '16', '32'] as const
 type ChartUnit = (typeof UNITS)[number]
@@ -20,9 +21,7 @@ export function RuleChartPlace() {
   const [stepsTyped, setStepsTyped] = useState('')
   const [unit, setUnit] = useState<ChartUnit>('mm')
   const [paper, setPaper] = useState<(typeof PAPERS)[number]>('A4')
-  useEffect(() => {
-    document.title = `${t('gauges.ruleChart')} – ${t('app.name')}`
-  }, [t])
+  useTitle(t('gauges.ruleChart'))
   const counts = typedCounts(countsTyped)
   /** The limits in force of the shop's own rule, where the pen stops. */
   const limits = useMemo(() => {

@@ -1,12 +1,15 @@
 import { Box } from '@mui/material'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useSearchParams } from 'react-router'
 import { useBike, useLineUp } from '../../api/queries.ts'
 import { usePutOnStand } from '../../app/usePutOnStand.ts'
+import { isControl } from '../../keys/isControl.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
+import { useBikeWays } from '../../pieces/BikeWays.tsx'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
 import { LineUpList } from './LineUpList.tsx'
 import { OnStand } from './OnStand.tsx'
 import { ThisVisit } from './ThisVisit.tsx'
@@ -48,29 +51,21 @@ export function StandPlace() {
   const record = useCallback(() => {
     if (chosenId !== undefined) void navigate(`/bikes/${chosenId}`)
   }, [navigate, chosenId])
-  const parts = useCallback(() => {
-    if (chosenId !== undefined) void navigate(`/bikes/${chosenId}/parts`)
-  }, [navigate, chosenId])
-  const job = useCallback(() => {
-    if (chosenId !== undefined) void navigate(`/bikes/${chosenId}/job`)
-  }, [navigate, chosenId])
+  const ways = useBikeWays(chosenId)
   const why = useCallback(() => setWhyOpen(true), [])
   useLetterKeys(
     useMemo(
       () => ({
         m: { run: measure, intoField: true },
         b: { run: record },
-        p: { run: parts },
-        j: { run: job },
+        ...ways,
         w: { run: why },
       }),
-      [measure, record, parts, job, why],
+      [measure, record, ways, why],
     ),
   )
 
-  useEffect(() => {
-    document.title = `${t('place.stand')} – ${t('app.name')}`
-  }, [t])
+  useTitle(t('place.stand'))
 
   if (lineUp.isPending) return <Loading />
   if (!lineUp.data) return <Failure error={lineUp.error} again={() => void lineUp.refetch()} />
@@ -112,7 +107,3 @@ export function StandPlace() {
     </Box>
   )
 }
-
-/** Enter on a button presses the button. */
-const isControl = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && target.closest('button, a, input, textarea, [role="option"]') !== null

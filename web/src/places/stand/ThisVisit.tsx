@@ -2,16 +2,23 @@ import { Box, Stack, Typography } from '@mui/material'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { BikeRecord } from '@pelrin/contract'
-import { ago, day, distance, today } from '../../messages/format.ts'
+import { useOtherWear } from '../../api/queries.ts'
+import { ago, day, distance, percent, today } from '../../messages/format.ts'
+import { BikeWays } from '../../pieces/BikeWays.tsx'
 import { SchoolWords } from '../../pieces/SchoolWords.tsx'
 import { Why } from '../../pieces/Why.tsx'
+import { isDue, useCareWords } from '../../pieces/useCareWords.ts'
 import { ink } from '../../theme/theme.ts'
+
+/** A look that falls due within so many km is settled while the bike is here. */
+const SOON_KM = 150
 
 /** What there is to know and settle while the bike is here. */
 export function ThisVisit({ record }: { record: BikeRecord }) {
   const { t } = useTranslation()
   const { summary, chain, lastOdometer, verdict } = record
   const unit = lastOdometer?.unit ?? 'km'
+  const care = useCareWords()
   const overdue = summary.checkOn !== null && summary.checkOn < today()
   return (
     <Stack
@@ -41,8 +48,16 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
                   : day(summary.checkOn)}
           </Box>
         </Row>
+        {summary.care !== null && (
+          <Row name={t('caring.title')}>
+            <Box component="span" sx={{ color: isDue(summary.care) ? ink('brass') : 'inherit' }}>
+              {care.short(summary.care)}
+            </Box>
+          </Row>
+        )}
         {summary.overOn !== null && <Row name={t('forecast.by')}>{day(summary.overOn)}</Row>}
         <Row name={t('stand.measured')}>{summary.measuredAt === null ? t('stand.never') : ago(summary.measuredAt)}</Row>
+        <WornParts bikeId={summary.id} />
         <Row name={t('stand.odometer')}>
           {lastOdometer ? `${distance(lastOdometer.km, unit)}, ${day(lastOdometer.at)}` : t('app.unknown')}
         </Row>
@@ -77,9 +92,27 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
           )}
         </Box>
       )}
+      <BikeWays bikeId={summary.id} stacked />
       {verdict && <SchoolWords verdict={verdict.outcome} stacked />}
     </Stack>
   )
+}
+
+/** What else is due on this bike, each with what the last look came to. */
+function WornParts({ bikeId }: { bikeId: string }) {
+  const { t } = useTranslation()
+  const wear = useOtherWear(bikeId)
+  return wear.data?.items
+    .filter(({ dueKm, result }) => result === 'change' || (dueKm !== null && dueKm <= SOON_KM))
+    .map(({ item, result, rotor, minimumMm }) => (
+      <Row key={item} name={t(`otherWear.item.${item}`)}>
+        <Box component="span" sx={{ color: ink(result === 'change' ? 'madder' : 'brass') }}>
+          {rotor && minimumMm !== null
+            ? t('stand.rotor', { mm: percent(rotor.now.mm), minimum: percent(minimumMm) })
+            : t(result === 'change' ? 'otherWear.result.change' : 'otherWear.dueNow')}
+        </Box>
+      </Row>
+    ))
 }
 
 function Row({ name, children }: { name: string; children: ReactNode }) {

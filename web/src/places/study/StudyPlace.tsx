@@ -1,6 +1,5 @@
 import { Box, Button, LinearProgress, Stack, Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
-import { useEffect } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useParams } from 'react-router'
 import { v7 } from 'uuid'
@@ -9,6 +8,7 @@ import { ask } from '../../api/client.ts'
 import { keys, useStudy } from '../../api/queries.ts'
 import { day } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
 import { StudyEntry } from './StudyEntry.tsx'
 import { StudyResultView } from './StudyResultView.tsx'
 
@@ -18,9 +18,7 @@ export function StudyPlace() {
   const { id = '' } = useParams()
   const study = useStudy(id)
   const client = useQueryClient()
-  useEffect(() => {
-    document.title = `${study.data?.title ?? t('study.one')} – ${t('app.name')}`
-  }, [study.data, t])
+  useTitle(study.data?.title ?? t('study.one'))
   if (study.isPending) return <Loading />
   if (!study.data) return <Failure error={study.error} again={() => void study.refetch()} />
   const { data } = study

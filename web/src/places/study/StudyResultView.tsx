@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type Study, type StudyResult } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask, sentenceOf } from '../../api/client.ts'
 import { keys, useInstrument } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { number, percent } from '../../messages/format.ts'
@@ -251,9 +251,7 @@ function WriteToRecord({ study, result }: { study: Study; result: StudyResult })
       await client.invalidateQueries({ queryKey: keys.instruments })
       tell(t('gauges.checkSaved'))
     } catch (error) {
-      setWrong(
-        error instanceof ProblemError ? (error.problem.fields?.[0]?.detail ?? error.problem.detail) : t('app.offline'),
-      )
+      setWrong(sentenceOf(error) ?? t('app.offline'))
     }
   }
   return (

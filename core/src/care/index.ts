@@ -1,0 +1,3 @@
+export * from './careDue.ts'
+export * from './careSteps.ts'
+export * from './eventCare.ts'

@@ -1,0 +1,2 @@
+export * from './mendOptions.ts'
+export * from './carryList.ts'

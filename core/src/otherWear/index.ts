@@ -1,0 +1,3 @@
+export * from './items.ts'
+export * from './rotorWear.ts'
+export * from './parseThickness.ts'

@@ -1,0 +1,3 @@
+export { EXHAUSTIVE_CHAINS, planPot, type PlannedPot } from './planPot.ts'
+export * from './potTypes.ts'
+export * from './temperature.ts'

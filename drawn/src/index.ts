@@ -1,0 +1,5 @@
+export * from './shapes.ts'
+export * from './wearRule.ts'
+export * from './plates.ts'
+export * from './teeth.ts'
+export * from './stepDrawings.ts'

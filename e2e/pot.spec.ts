@@ -1,0 +1,69 @@
+import { expect, test } from '@playwright/test'
+import { expectAccessible, putOnStand, signIn } from './bench.ts'
+
+test('a session at the wax pot is planned, pinned, gone through by keyboard, and stands in each chain’s care', async ({
+  page,
+}) => {
+  await signIn(page)
+  await page.keyboard.press('Shift+Digit7')
+  const next = page.getByRole('list', { name: 'Next' }).getByRole('listitem')
+  const timeline = page.getByRole('img', { name: /Each chain’s way/ })
+  await test.step('the pot is switched on, and only what its thermometer says counts', async () => {
+    await page.getByRole('button', { name: 'Switch on' }).press('Enter')
+    await expect(page.getByText('ready to dip')).toBeVisible()
+    await expect(timeline).toBeVisible()
+    await expectAccessible(page)
+  })
+  await test.step('a chain of a bike is added by G from its Care, once', async () => {
+    await page.keyboard.press('Shift+Digit1')
+    await putOnStand(page, 'kerra keel race', 'Kerra Keel')
+    await page.waitForTimeout(700)
+    await page.keyboard.press('t')
+    await expect(page.getByRole('button', { name: /Let it wait for the pot/ })).toBeVisible()
+    await page.waitForTimeout(700)
+    await page.keyboard.press('g')
+    await expect(page.getByText('It waits for the pot.')).toBeVisible()
+    await page.keyboard.press('Shift+Digit7')
+    await expect(timeline.getByText('Kerra Keel')).toBeVisible()
+  })
+  await test.step('a time that is none is told at its field; a promise that cannot be kept is said', async () => {
+    await timeline.getByText('Kerra Keel').click()
+    const wanted = page.getByLabel('Wanted by')
+    await wanted.fill('25:10')
+    await expect(page.getByText('Type a time such as 14:30.')).toBeVisible()
+    await wanted.fill('00:01')
+    await wanted.press('Enter')
+    await expect(page.getByText(/promises? cannot be kept: .*Kerra Keel/)).toBeVisible()
+  })
+  await test.step('the arrow pins it, P lets go, X takes it out', async () => {
+    await page.getByRole('heading', { name: 'Wax pot' }).click()
+    await page.keyboard.press('ArrowRight')
+    await expect(page.getByText(/^Pinned: in at /)).toBeVisible()
+    await page.keyboard.press('p')
+    await expect(page.getByText(/^Pinned: in at /)).toBeHidden()
+    await page.keyboard.press('x')
+    await expect(timeline.getByText('Kerra Keel')).toBeHidden()
+  })
+  await test.step('Enter does what is next, over a reload', async () => {
+    const first = (await next.first().textContent()) ?? ''
+    expect(first).toMatch(/Into (Copper|the stripping bath)/)
+    await page.keyboard.press('Enter')
+    await expect(page.getByText(/^Done: Into /)).toBeVisible()
+    await page.reload()
+    await expect(next.first()).not.toHaveText(first)
+    await expect(page.getByText(/^in the wax|^in the bath/).first()).toBeVisible()
+  })
+  await test.step('what is in the wax is drawn, hung, flexed and done', async () => {
+    const done = page.getByText(/done today/)
+    const action = page.getByRole('button', { name: /^Done: / }).first()
+    /** What is to be done and to which chains, without its clock. */
+    const first = async (): Promise<string> => (await next.first().locator('p').allTextContents()).slice(0, 2).join()
+    for (let i = 0; i < 20 && !(await done.isVisible()); i++) {
+      // The plan moves while it is gone through: the next is looked at once the last has taken effect.
+      const what = await first()
+      await action.press('Enter')
+      await expect.poll(first).not.toBe(what)
+    }
+    await expect(done).toBeVisible()
+  })
+})

@@ -1,0 +1,141 @@
+import { createHash, randomBytes } from 'node:crypto'
+import { hash } from '@node-rs/argon2'
+import * as v from 'valibot'
+import type { Work } from '../db/work.ts'
+import { ProblemError } from '../http/problem.ts'
+import { ARCHIVE_VERSION } from './archiveOut.ts'
+import { archivedTables, asArchived, type ArchivedTable } from './archivedTables.ts'
+
+/** Rows written at a time. */
+const MOST = 500
+
+/** What an archive brings into a shop, table by table. */
+export interface TakenIn {
+  readonly name: string
+  /** Not there yet. */
+  readonly added: number
+  /** There, and the same. */
+  readonly same: number
+  /** There, and different; or in the way of something that is there. Left as it is. */
+  readonly conflicts: number
+}
+
+const Head = v.object({ pelrin: v.literal('archive'), version: v.number() })
+const Line = v.object({ table: v.string(), row: v.record(v.string(), v.unknown()) })
+const Foot = v.object({ end: v.literal(true), rows: v.number(), sha256: v.string() })
+
+/**
+ * Takes an archive into a shop: what is not there is added, what is there stays as it is. In whoever's transaction, all or nothing.
+ *
+ * @param lines of the archive, as they come
+ * @returns what came of each table that had rows
+ * @throws ProblemError 422 with the line, for one that is none, truncated, of a newer version, or holds what no archive has
+ */
+export async function takeIn(work: Work, lines: AsyncIterable<string>): Promise<TakenIn[]> {
+  const tables = new Map((await archivedTables(work)).map((table) => [table.name, table]))
+  const counts = new Map<string, { added: number; same: number; conflicts: number }>()
+  const digest = createHash('sha256')
+  const nobody = await hash(randomBytes(32))
+  let number = 0
+  let rows = 0
+  let ended = false
+  const batch: { table: ArchivedTable | null; texts: string[] } = { table: null, texts: [] }
+  const refuse = (code: Parameters<typeof problem>[0]): ProblemError => problem(code, number)
+  const flush = async (): Promise<void> => {
+    const { table, texts } = batch
+    if (!table) return
+    Object.assign(batch, { table: null, texts: [] })
+    const before = counts.get(table.name) ?? { added: 0, same: 0, conflicts: 0 }
+    const { added, same } = await writeRows(work, table, texts, nobody)
+    counts.set(table.name, {
+      added: before.added + added,
+      same: before.same + same,
+      conflicts: before.conflicts + texts.length - added - same,
+    })
+  }
+  for await (const line of lines) {
+    number++
+    if (line.trim() === '') continue
+    if (ended) throw refuse('archive-after-end')
+    const read = parsed(line)
+    if (number === 1) {
+      const head = v.safeParse(Head, read)
+      if (!head.success) throw refuse('archive-none')
+      if (head.output.version > ARCHIVE_VERSION) throw refuse('archive-newer')
+      continue
+    }
+    const foot = v.safeParse(Foot, read)
+    if (foot.success) {
+      if (foot.output.rows !== rows || foot.output.sha256 !== digest.digest('hex')) throw refuse('archive-changed')
+      ended = true
+      continue
+    }
+    const told = v.safeParse(Line, read)
+    if (!told.success) throw refuse('archive-line')
+    const table = tables.get(told.output.table)
+    if (!table) throw refuse('archive-table')
+    // A shop is where it is taken in: no row says so itself.
+    if ('shop_id' in told.output.row) throw refuse('archive-foreign')
+    if (Object.keys(told.output.row).some((column) => !table.columns.includes(column))) throw refuse('archive-column')
+    digest.update(`${line}\n`)
+    rows++
+    if (batch.table !== table || batch.texts.length >= MOST) await flush()
+    batch.table = table
+    batch.texts.push(JSON.stringify(told.output.row))
+  }
+  await flush()
+  if (!ended) throw refuse(number === 0 ? 'archive-none' : 'archive-truncated')
+  return [...counts].map(([name, one]) => ({ name, ...one }))
+}
+
+const problem = (
+  code:
+    | 'archive-none'
+    | 'archive-newer'
+    | 'archive-changed'
+    | 'archive-truncated'
+    | 'archive-after-end'
+    | 'archive-line'
+    | 'archive-table'
+    | 'archive-column'
+    | 'archive-foreign',
+  line: number,
+): ProblemError => new ProblemError(422, code, { values: { line } })
+
+function parsed(line: string): unknown {
+  try {
+    return JSON.parse(line)
+  } catch {
+    return null
+  }
+}
+
+async function writeRows(
+  work: Work,
+  table: ArchivedTable,
+  texts: readonly string[],
+  nobody: string,
+): Promise<{ added: number; same: number }> {
+  const { name, key, columns } = table
+  const given = `jsonb_populate_recordset(NULL::${name}, CAST(:rows AS jsonb)) g`
+  // A table of one row a shop has no key beside it.
+  const onKey = key.length === 0 ? 'true' : key.map((column) => `t.${column} = g.${column}`).join(' AND ')
+  const rows = `[${texts.join(',')}]`
+  const [{ same } = { same: 0 }] = await work.select<{ same: number }>(
+    // Each is looked up by itself: nobody's statistics know yet how long the table has become.
+    `SELECT count(*)::int AS same FROM ${given} CROSS JOIN LATERAL (SELECT * FROM ${name} t WHERE ${onKey} LIMIT 1) t
+     WHERE ${asArchived('t', table)} = ${asArchived('g', table)}`,
+    { rows },
+  )
+  // Who comes with an archive gets a password from the owner: nobody knows the one that stands here.
+  const people = name === 'people'
+  const [{ added } = { added: 0 }] = await work.select<{ added: number }>(
+    `WITH written AS (
+       INSERT INTO ${name} (${columns.join(', ')}${people ? ', password_hash' : ''})
+       SELECT ${columns.map((column) => `g.${column}`).join(', ')}${people ? ', :nobody' : ''} FROM ${given}
+       ON CONFLICT DO NOTHING RETURNING 1)
+     SELECT count(*)::int AS added FROM written`,
+    { rows, nobody },
+  )
+  return { added, same }
+}

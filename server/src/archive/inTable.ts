@@ -1,0 +1,55 @@
+import type { RowOf, TableName } from '@pelrin/contract'
+import type { Work } from '../db/work.ts'
+import { refuseField } from '../http/problem.ts'
+import { momentAt } from '../state/days.ts'
+
+/** How rows of one table come in. */
+export interface InTable<Name extends TableName> {
+  /** Rows of one key are one thing, such as the spots of a reading; without it each stands alone. */
+  readonly together?: (row: RowOf<Name>) => string
+  /** Columns whose problems are named otherwise by what writes them. */
+  readonly columnAt?: Readonly<Record<string, string>>
+  /** Columns in which what is here can say otherwise. */
+  readonly compared: readonly string[]
+  /** The id of what is here already; null where it is new. */
+  find(work: Work, row: RowOf<Name>, timeZone: string): Promise<string | null>
+  /** Writes what is new. @returns the bike it has to be followed on; null for none */
+  write(work: Work, rows: readonly RowOf<Name>[], timeZone: string): Promise<string | null>
+  /** Brings a bike's state up to what was written; judged anew unless given. */
+  follow?(work: Work, bikeId: string): Promise<void>
+}
+
+/** The bike a row is of. @throws ProblemError at the column that names none */
+export async function bikeOf(
+  work: Work,
+  { bike_id: id, tag }: { bike_id?: string | undefined; tag?: string | undefined },
+): Promise<string> {
+  if (id === undefined && tag === undefined) throw refuseField('tag', 'text-missing')
+  const [bike] = await work.select<{ id: string }>(
+    `SELECT id FROM bikes WHERE ${id === undefined ? 'tag = :tag' : 'id = :id'}`,
+    { id, tag },
+  )
+  if (!bike) throw refuseField(id === undefined ? 'tag' : 'bike_id', 'bike-unknown')
+  return bike.id
+}
+
+/** A moment as a cell gives it: with its zone, or by the shop's own clock; a day alone is its noon. @throws ProblemError at the column */
+export function momentOf(cell: string, timeZone: string, column: string): Date {
+  const [day = '', clock] = cell.split(/[T ]/)
+  const zoned = /(Z|[+-]\d{2}:?\d{2})$/.test(clock ?? '')
+  const moment = zoned ? new Date(cell.replace(' ', 'T')) : momentAt(timeZone, day, clock ?? '12:00')
+  if (Number.isNaN(moment.getTime())) throw refuseField(column, 'moment-malformed')
+  return moment
+}
+
+/** The one id a statement finds; null for none. @throws ProblemError at the column where there are several */
+export async function onlyOne(
+  work: Work,
+  sql: string,
+  replacements: Record<string, unknown>,
+  column: string,
+): Promise<string | null> {
+  const found = await work.select<{ id: string }>(`${sql} LIMIT 2`, replacements)
+  if (found.length > 1) throw refuseField(column, 'row-several')
+  return found[0]?.id ?? null
+}

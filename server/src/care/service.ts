@@ -1,0 +1,189 @@
+import type { BikeCare, CareHabit, endpoints, Output } from '@pelrin/contract'
+import type { Cleaning, Treatment } from '@pelrin/core'
+import { stillHere } from '../bikes/stillHere.ts'
+import { audited, factBy, type Work } from '../db/work.ts'
+import { ProblemError, refuseField } from '../http/problem.ts'
+import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
+import { judgeBike } from '../state/judgeBike.ts'
+import { dayIn } from '../state/days.ts'
+import { presentFitting } from '../state/presentFitting.ts'
+import { careOf, standingCare } from './store.ts'
+
+type Recording = Output<typeof endpoints.recordCare.body>
+
+/**
+ * Writes down what happened to the chain on a bike: a treatment, a wash, a squeak. A treatment of another kind makes that its
+ * care from now on, and is judged by it.
+ *
+ * @throws ProblemError 409 with no chain on the bike, 422 at the field a treatment lacks
+ */
+export async function recordCare(work: Work, bikeId: string, recording: Recording): Promise<BikeCare> {
+  await lockBikeState(work, bikeId)
+  await stillHere(work, bikeId)
+  const fitting = await presentFitting(work, bikeId)
+  if (!fitting) throw new ProblemError(409, 'chain-none')
+  const { kind, care, cleaning } = recording
+  if (kind === 'treated' && care === null) throw refuseField('care', 'care-missing')
+  if (kind === 'treated' && cleaning === null) throw refuseField('cleaning', 'cleaning-missing')
+  // What is sent late happened when it happened: never after now, never before this chain hung here.
+  const at = Math.max(fitting.from.getTime(), Math.min(work.now.getTime(), Date.parse(recording.occurredAt)))
+  await writeCare(work, {
+    ...recording,
+    ...(kind === 'treated' ? {} : { care: null, cleaning: null }),
+    chainId: fitting.chainId,
+    bikeId,
+    at: new Date(at),
+  })
+  if (kind === 'treated' && care !== null) await caredFor(work, bikeId, fitting.chainId, care)
+  else await refreshBikeState(work, bikeId)
+  await audited(work, kind, 'chain', fitting.chainId, { bikeId, care, cleaning })
+  return careOf(work, bikeId)
+}
+
+/** A chain on a bike has a care from now on: judged by it where that is another one. */
+async function caredFor(work: Work, bikeId: string, id: string, care: Treatment): Promise<void> {
+  const changed = await work.select(
+    'UPDATE chains SET care = :care, version = version + 1 WHERE id = :id AND care <> :care RETURNING id',
+    { care, id },
+  )
+  if (changed.length > 0) await judgeBike(work, bikeId, { readingId: null, occurredAt: work.now })
+  else await refreshBikeState(work, bikeId)
+}
+
+/** A chain on a bike is cared for as it was treated last. */
+export async function followCare(work: Work, bikeId: string, chainId: string): Promise<void> {
+  const last = (await standingCare(work, chainId)).find(({ kind, care }) => kind === 'treated' && care !== null)
+  if (last?.care) await caredFor(work, bikeId, chainId, last.care)
+  else await refreshBikeState(work, bikeId)
+}
+
+/** Writes a line of a chain's care, in whoever's transaction; states are theirs to refresh. */
+export async function writeCare(
+  work: Work,
+  event: {
+    id: string
+    chainId: string
+    bikeId: string | null
+    kind: 'treated' | 'wash' | 'squeak'
+    care: Treatment | null
+    cleaning: Cleaning | null
+    atHome?: boolean
+    note?: string | null
+    at: Date
+  },
+): Promise<void> {
+  const { id, chainId, bikeId, kind, care, cleaning, atHome = false, note = null, at } = event
+  await work.models.CareEvent.create(
+    {
+      id,
+      chainId,
+      bikeId,
+      kind,
+      care,
+      cleaning,
+      atHome,
+      note,
+      occurredAt: at,
+      ...factBy(work),
+      supersedesId: null,
+      reason: null,
+      deleted: false,
+    },
+    { transaction: work.transaction },
+  )
+}
+
+/** Takes a line back: it stays readable in the audit, and counts no more. @throws ProblemError 404, 409 */
+export async function withdrawCare(
+  work: Work,
+  eventId: string,
+  { id, reason }: Output<typeof endpoints.withdrawCare.body>,
+): Promise<BikeCare> {
+  const { models, transaction } = work
+  const event = await models.CareEvent.findByPk(eventId, { transaction, lock: transaction.LOCK.UPDATE })
+  if (!event || event.deleted) throw new ProblemError(404, 'care-unknown')
+  if (await models.CareEvent.findOne({ where: { supersedesId: eventId }, transaction }))
+    throw new ProblemError(409, 'care-gone')
+  await models.CareEvent.create(
+    { ...event.get({ plain: true }), id, ...factBy(work), supersedesId: eventId, reason, deleted: true },
+    { transaction },
+  )
+  await audited(work, 'withdrew', 'care', eventId, { reason })
+  const [on] = await work.select<{ bikeId: string }>(
+    'SELECT bike_id AS "bikeId" FROM fittings WHERE chain_id = :chainId AND upper_inf(during)',
+    { chainId: event.chainId },
+  )
+  if (on) {
+    await lockBikeState(work, on.bikeId)
+    // What it was treated with before is its care again.
+    if (event.kind === 'treated') await followCare(work, on.bikeId, event.chainId)
+    else await refreshBikeState(work, on.bikeId)
+  }
+  const shown = on?.bikeId ?? event.bikeId
+  if (shown === null) throw new ProblemError(404, 'bike-unknown')
+  return careOf(work, shown)
+}
+
+/** Says how long a treatment lasts on this bike. @throws ProblemError 404; 412 when somebody was faster */
+export async function setCareInterval(
+  work: Work,
+  bikeId: string,
+  version: number,
+  { own }: Output<typeof endpoints.setCareInterval.body>,
+): Promise<BikeCare> {
+  await lockBikeState(work, bikeId)
+  const bike = await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })
+  if (!bike) throw new ProblemError(404, 'bike-unknown')
+  if (bike.version !== version) throw new ProblemError(412, 'version-stale', { current: await careOf(work, bikeId) })
+  const before = { km: bike.careKm, days: bike.careDays }
+  await bike.update(
+    { careKm: own?.km ?? null, careDays: own?.days ?? null, version: version + 1 },
+    { transaction: work.transaction },
+  )
+  await refreshBikeState(work, bikeId)
+  await audited(work, 'set-care-interval', 'bike', bikeId, { before, own })
+  return careOf(work, bikeId)
+}
+
+/** Says who treats a customer's chains, and which weekday suits them. @throws ProblemError 404; 412 when somebody was faster */
+export async function setCareHabit(work: Work, bikeId: string, version: number, habit: CareHabit): Promise<BikeCare> {
+  const { models, transaction } = work
+  const bike = await models.Bike.findByPk(bikeId, { transaction })
+  if (!bike) throw new ProblemError(404, 'bike-unknown')
+  const customer = await models.Customer.findByPk(bike.customerId, { transaction, lock: transaction.LOCK.UPDATE })
+  if (customer!.version !== version)
+    throw new ProblemError(412, 'version-stale', { current: await careOf(work, bikeId) })
+  await customer!.update({ ...habit, version: version + 1 }, { transaction })
+  await audited(work, 'set-care-habit', 'customer', bike.customerId, { ...habit })
+  return careOf(work, bikeId)
+}
+
+/** Says that a bike is wanted on a day. @throws ProblemError 404; 409 for a bike that is gone, or an id that is taken; 422 for a day that is over */
+export async function addEventDate(
+  work: Work,
+  zone: string,
+  bikeId: string,
+  { id, day, name }: Output<typeof endpoints.addEventDate.body>,
+): Promise<BikeCare> {
+  await stillHere(work, bikeId)
+  if (day < dayIn(zone, work.now)) throw refuseField('day', 'day-past')
+  const [written] = await work.select(
+    `INSERT INTO event_dates (id, bike_id, day, name, recorded_at, person_id, device_id)
+     VALUES (:id, :bikeId, :day, :name, :recordedAt, :personId, :deviceId) ON CONFLICT DO NOTHING RETURNING id`,
+    { id, bikeId, day, name, ...factBy(work) },
+  )
+  if (!written) throw new ProblemError(409, 'id-taken')
+  await audited(work, 'added', 'event-date', id, { bikeId, day, name })
+  return careOf(work, bikeId)
+}
+
+/** Takes a day a bike was wanted for away again. @throws ProblemError 404 */
+export async function dropEventDate(work: Work, id: string): Promise<BikeCare> {
+  const [dropped] = await work.select<{ bikeId: string }>(
+    'UPDATE event_dates SET dropped_at = coalesce(dropped_at, :now) WHERE id = :id RETURNING bike_id AS "bikeId"',
+    { id, now: work.now },
+  )
+  if (!dropped) throw new ProblemError(404, 'event-date-unknown')
+  await audited(work, 'dropped', 'event-date', id)
+  return careOf(work, dropped.bikeId)
+}

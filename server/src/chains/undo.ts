@@ -1,0 +1,70 @@
+import type { BikeChains } from '@pelrin/contract'
+import { v7 } from 'uuid'
+import { audited, factBy, type Work } from '../db/work.ts'
+import { ProblemError } from '../http/problem.ts'
+import { lockBikeState } from '../state/bikeState.ts'
+import { judgeBike } from '../state/judgeBike.ts'
+import { presentFitting } from '../state/presentFitting.ts'
+import { bikeChains } from './store.ts'
+import { setAside } from './setAside.ts'
+import { swapOf } from './swaps.ts'
+
+/** What put a chain on in the place of another. */
+export interface Fitted {
+  readonly bikeId: string
+  readonly fittingId: string
+  readonly chainId: string
+  /** The fitting that ended by it, and its chain; null where none was on. */
+  readonly before: { readonly fittingId: string; readonly chainId: string } | null
+}
+
+/**
+ * Takes back that a chain went on: it was never on, the one before never came off, and what was closed with it stands no more.
+ *
+ * @throws ProblemError 409 where another chain is on by now, or this one was measured since
+ */
+export async function takeBackFitting(
+  work: Work,
+  { bikeId, fittingId, chainId, before }: Fitted,
+  reason: string,
+): Promise<void> {
+  const { models, transaction } = work
+  const present = await presentFitting(work, bikeId)
+  if (present?.id !== fittingId) throw new ProblemError(409, 'undo-moved-on')
+  if (await models.Reading.findOne({ where: { fittingId, deleted: false }, transaction }))
+    throw new ProblemError(409, 'undo-measured')
+  await work.select(`UPDATE fittings SET during = 'empty' WHERE id = :fittingId RETURNING id`, { fittingId })
+  if (before) {
+    await work.select(
+      `UPDATE fittings SET during = tstzrange(lower(during), NULL, '[)'), end_reason = NULL WHERE id = :id RETURNING id`,
+      { id: before.fittingId },
+    )
+    await setAside(work, before.chainId, { fate: null, homeBikeId: null })
+  }
+  const closed = await work.select<{ id: string }>(
+    `SELECT e.id FROM joint_events e WHERE e.chain_id = :chainId AND e.occurred_at >= :from AND NOT e.deleted
+       AND NOT EXISTS (SELECT 1 FROM joint_events later WHERE later.supersedes_id = e.id)`,
+    { chainId, from: present.from },
+  )
+  for (const { id } of closed) {
+    const event = (await models.JointEvent.findByPk(id, { transaction, rejectOnEmpty: true })).get({ plain: true })
+    await models.JointEvent.create(
+      { ...event, id: v7(), ...factBy(work), supersedesId: id, reason, deleted: true },
+      { transaction },
+    )
+  }
+}
+
+/** Takes a swap of today back. @throws ProblemError 409 where it was none, or something rests on it */
+export async function undoSwap(work: Work, fittingId: string, reason: string): Promise<BikeChains> {
+  const swap = await swapOf(work, 'f.id = :fittingId', { fittingId })
+  if (!swap) throw new ProblemError(409, 'swap-not')
+  const { bikeId, chainId, beforeId, beforeChainId, cameFrom } = swap
+  await lockBikeState(work, bikeId)
+  const before = { fittingId: beforeId, chainId: beforeChainId }
+  await takeBackFitting(work, { bikeId, fittingId, chainId, before }, reason)
+  await setAside(work, chainId, cameFrom)
+  await audited(work, 'undid', 'swap', fittingId, { reason })
+  await judgeBike(work, bikeId, { readingId: null, occurredAt: work.now })
+  return bikeChains(work, bikeId)
+}

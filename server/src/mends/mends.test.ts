@@ -1,0 +1,108 @@
+import { v7 } from 'uuid'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { endpoints } from '@pelrin/contract'
+import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
+import { tornAtEach } from '../testing/torn.ts'
+
+let shop: RunningShop
+beforeAll(async () => {
+  shop = await startShop()
+})
+afterAll(() => shop.close())
+
+const idOf = async (text: string): Promise<string> => (await bikeNamed(shop.device, text)).id
+const mendsOf = async (text: string) =>
+  (await shop.device.ask(endpoints.bikeMends, { params: { id: await idOf(text) } })).body
+const record = async (text: string) =>
+  (await shop.device.ask(endpoints.bike, { params: { id: await idOf(text) } })).body
+const LINK = { joint: 'link', way: 'each', inserted: false } as const
+const MEND = {
+  pitches: 112,
+  broken: 'outer',
+  damaged: [0] as number[],
+  cause: 'bent-in-shifting',
+  choice: 'mended',
+  mend: LINK,
+  click: 'firm',
+  advised: 'Replace it soon.',
+} as const
+const mend = async (text: string, body: Record<string, unknown> = {}) =>
+  shop.device.ask(endpoints.mendChain, {
+    params: { id: await idOf(text) },
+    body: { id: v7(), ...MEND, ...body },
+  })
+
+describe('a broken chain', () => {
+  it('that is mended has a new count and a new joint, is measured anew and looked at again within a fortnight', async () => {
+    const before = await record('nell winter')
+    const { body, status } = await mend('nell winter', { broken: 'inner', damaged: [0, 1] })
+    expect(status).toBe(200)
+    const [written] = body.mends
+    expect(written).toMatchObject({
+      option: { lost: 2, left: 110, joints: 1 },
+      choice: 'mended',
+      person: 'Tove Sandell',
+    })
+    const days = (Date.parse(written!.followUpOn!) - Date.now()) / 86_400_000
+    expect(days).toBeGreaterThan(12)
+    expect(days).toBeLessThan(15)
+    expect(body.chain).toMatchObject({ pitches: 110 })
+    const after = await record('nell winter')
+    expect(before.summary.measuredAt).not.toBeNull()
+    expect(['measure-it', 'not-measured-yet']).toContain(after.summary.word)
+    const page = (await shop.device.ask(endpoints.chain, { params: { id: after.chain!.id } })).body
+    expect(
+      page.events
+        .slice(0, 2)
+        .map(({ kind }) => kind)
+        .sort(),
+    ).toEqual(['joint-closed', 'shortened'])
+    expect(page.chain.joint).toMatchObject({ kind: 'link', closings: 1, firm: true })
+  })
+  it('whose outer link broke keeps its length by a link', async () => {
+    const { body } = await mend('sand racer')
+    expect(body.mends[0]).toMatchObject({ option: { lost: 0, left: 112 } })
+    expect(body.chain).toMatchObject({ pitches: 112 })
+  })
+  it('that is to be replaced stays as it is until its job', async () => {
+    const before = await record('courier')
+    const { body } = await mend('courier', { choice: 'replace', mend: null, click: null, advised: '' })
+    expect(body.mends[0]).toMatchObject({ choice: 'replace', option: null, followUpOn: null })
+    expect((await record('courier')).summary.word).toBe(before.summary.word)
+  })
+  it.each([
+    [{ cause: '' }, 'cause', 'cause-missing'],
+    [{ damaged: [] }, 'damaged', 'damaged-none'],
+    [{ damaged: [0, 112] }, 'damaged', 'damaged-elsewhere'],
+    [{ damaged: [7] }, 'damaged', 'damaged-elsewhere'],
+    [{ pitches: 111 }, 'pitches', 'count-odd'],
+    [{ mend: null }, 'mend', 'mend-missing'],
+    [{ mend: { ...LINK, inserted: true } }, 'mend', 'mend-missing'],
+    [{ mend: { ...LINK, joint: 're-press' } }, 'mend', 're-press-excluded'],
+    [{ click: 'weak' }, 'click', 'click-weak'],
+    [{ click: null }, 'click', 'click-missing'],
+  ])('is refused with %o at its field, and nothing is written', async (wrong, path, code) => {
+    const { status, problem } = await mend('bram fenn', wrong)
+    expect([status, problem.fields?.[0]]).toMatchObject([422, { path, code }])
+    expect((await mendsOf('bram fenn')).mends).toEqual([])
+  })
+  it('whose mend is torn at any statement is broken as before, or mended: never between', async () => {
+    const standing = async () => {
+      const { chain, mends } = await mendsOf('merryn garrow race')
+      return JSON.stringify([chain?.pitches, mends.length, (await record('merryn garrow race')).verdict?.id])
+    }
+    // Looked up before: the finder would be torn as well.
+    const params = { id: await idOf('merryn garrow race') }
+    const body = { ...MEND, id: v7(), broken: 'inner' as const }
+    const again = () => shop.device.ask(endpoints.mendChain, { params, body })
+    const { torn, between } = await tornAtEach(shop.database, again, standing)
+    expect(between).toEqual([])
+    expect(torn).toBeGreaterThan(5)
+    expect((await mendsOf('merryn garrow race')).chain!.pitches).toBe(110)
+  })
+  it('of an old wide chain may be pressed together again', async () => {
+    expect((await mendsOf('school pool 7')).rePress).toBe('allowed')
+    const { body } = await mend('school pool 7', { mend: { ...LINK, joint: 're-press' }, click: null })
+    expect(body.mends[0]).toMatchObject({ option: { joint: 're-press', lost: 2 } })
+  })
+})

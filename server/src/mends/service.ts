@@ -1,0 +1,108 @@
+import { mendOptions, type MendOption } from '@pelrin/core'
+import type { BikeMends, MendChain } from '@pelrin/contract'
+import { v7 } from 'uuid'
+import { audited, factBy, type Work } from '../db/work.ts'
+import { ProblemError, refuseField } from '../http/problem.ts'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
+import { lockBikeState } from '../state/bikeState.ts'
+import { dayIn, daysLater } from '../state/days.ts'
+import { judgeBike } from '../state/judgeBike.ts'
+import { bikeMends, chainNow, type ChainNow } from './store.ts'
+
+/**
+ * Writes down that a chain broke. One that is mended has a new count and new joints from now on: its earlier readings say
+ * nothing of it any more, and it is looked at again soon. One that is to be replaced stays as it is until its job is closed.
+ *
+ * @throws ProblemError 409 without a chain; 422 for what cannot be mended so, or a joint that does not hold
+ */
+export async function mendChain(work: Work, bikeId: string, said: MendChain): Promise<BikeMends> {
+  const { models, transaction } = work
+  await lockBikeState(work, bikeId)
+  const { rePress } = await bikeMends(work, bikeId)
+  const chain = await chainNow(work, bikeId)
+  if (!chain) throw new ProblemError(409, 'no-chain-on')
+  const option = said.choice === 'mended' ? chosen(said, chain, rePress) : null
+  const { id, pitches, broken, damaged, cause, choice, advised, click } = said
+  await models.Mend.create(
+    {
+      id,
+      bikeId,
+      chainId: chain.id,
+      pitches,
+      broken,
+      damaged: [...damaged].sort((a, b) => a - b),
+      option,
+      cause,
+      choice,
+      advised,
+      followUpOn: option && (await followUp(work)),
+      occurredAt: work.now,
+      ...factBy(work),
+      supersedesId: null,
+      reason: null,
+      deleted: false,
+    },
+    { transaction },
+  )
+  if (option) await rejoin(work, chain, option, pitches, click)
+  await audited(work, 'mended', 'chain', chain.id, { bikeId, choice, lost: option?.lost ?? null })
+  if (option) await judgeBike(work, bikeId, { readingId: null, occurredAt: work.now })
+  return bikeMends(work, bikeId)
+}
+
+/** The way of mending that was chosen, worked out anew from what was found. */
+function chosen(
+  { pitches, broken, damaged, mend, click }: MendChain,
+  { offcut }: ChainNow,
+  rePress: BikeMends['rePress'],
+): MendOption {
+  if (mend === null) throw refuseField('mend', 'mend-missing')
+  if (pitches % 2 !== 0) throw refuseField('pitches', 'count-odd')
+  if (damaged.some((pitch) => pitch >= pitches) || !damaged.includes(0))
+    throw refuseField('damaged', 'damaged-elsewhere')
+  if (mend.joint === 're-press' && rePress === 'excluded') throw refuseField('mend', 're-press-excluded')
+  const option = mendOptions({ pitches, broken, damaged, spare: offcut }, [mend.joint]).find(
+    ({ way, inserted }) => way === mend.way && inserted.length > 0 === mend.inserted,
+  )
+  if (!option) throw refuseField('mend', 'mend-missing')
+  if (mend.joint === 'link' && click === null) throw refuseField('click', 'click-missing')
+  if (mend.joint === 'link' && click !== 'firm') throw refuseField('click', 'click-weak')
+  return option
+}
+
+async function followUp(work: Work): Promise<string> {
+  const { assumed } = await assumptionsInForce(work)
+  const [shop] = await work.select<{ timeZone: string }>('SELECT time_zone AS "timeZone" FROM shops')
+  return daysLater(dayIn(shop?.timeZone ?? 'UTC', work.now), assumed.verdict.decidedCheckDays)
+}
+
+/** The chain's new count, its joints, and the piece that went into it. */
+async function rejoin(
+  work: Work,
+  { id: chainId }: ChainNow,
+  option: MendOption,
+  before: number,
+  click: MendChain['click'],
+): Promise<void> {
+  const { models, transaction } = work
+  const fact = { occurredAt: work.now, ...factBy(work), supersedesId: null, reason: 'broken', deleted: false }
+  await models.ChainEvent.create(
+    { id: v7(), chainId, kind: option.left < before ? 'shortened' : 'rejoined', pitchesAfter: option.left, ...fact },
+    { transaction },
+  )
+  for (let i = 0; i < option.joints; i++) {
+    const jointId = v7()
+    await models.Joint.create(
+      {
+        id: jointId,
+        kind: option.joint === 're-press' ? 'riveted' : option.joint,
+        partId: null,
+        closingsBefore: option.joint === 'link' ? 0 : null,
+      },
+      { transaction },
+    )
+    await models.JointEvent.create({ id: v7(), jointId, chainId, kind: 'closed', click, ...fact }, { transaction })
+  }
+  if (option.inserted.length > 0)
+    await models.Offcut.update({ goneAt: work.now }, { where: { chainId, goneAt: null }, transaction })
+}

@@ -1,0 +1,111 @@
+import { fillTemplate, quietFor, type Assumptions, type DueKind } from '@pelrin/core'
+import { reminders, type ReminderLanguage } from '@pelrin/contract/messages'
+import type { endpoints, Output, ReminderPreview, ReminderTemplate } from '@pelrin/contract'
+import type { Work } from '../db/work.ts'
+import { ProblemError } from '../http/problem.ts'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
+import { templatesInForce } from './store.ts'
+
+export type VisitToRemind = Output<typeof endpoints.sendReminders.body>['visits'][number]
+
+interface CustomerRow {
+  id: string
+  name: string
+  phone: string | null
+  language: ReminderLanguage
+  optedOut: boolean
+  bikes: Record<string, string>
+  there: string[]
+}
+
+export interface Composed extends ReminderPreview {
+  readonly customerId: string
+}
+
+/**
+ * What reminders of visits say, on the data as it is, and which do not go out.
+ *
+ * @param wording one that is not kept yet, in place of its language's
+ * @throws ProblemError 404 for a customer or bike nobody knows
+ */
+export async function composeReminders(
+  work: Work,
+  shop: { name: string; timeZone: string },
+  visits: readonly VisitToRemind[],
+  wording?: Pick<ReminderTemplate, 'language' | 'text'>,
+): Promise<Composed[]> {
+  const templates = new Map((await templatesInForce(work)).map(({ language, text }) => [language, text]))
+  if (wording) templates.set(wording.language, wording.text)
+  const { assumed } = await assumptionsInForce(work)
+  const sendAfter = firstMoment(work.now, shop.timeZone, assumed)
+  const customers = await customersOf(work, visits)
+  return visits.map(({ customerId, day, bikes }) => {
+    const customer = customers.get(customerId)
+    if (!customer || bikes.some(({ bikeId }) => customer.bikes[bikeId] === undefined))
+      throw new ProblemError(404, 'bike-unknown')
+    const { language, phone, optedOut, there } = customer
+    return {
+      customerId,
+      customer: { id: customer.id, name: customer.name },
+      day,
+      language,
+      phone,
+      sendAfter: sendAfter.toISOString(),
+      problem: optedOut ? 'opted-out' : phone === null ? 'no-phone' : there.includes(day) ? 'there' : null,
+      text: fillTemplate(templates.get(language) ?? reminders[language].template, {
+        name: customer.name,
+        bikes: inWords(
+          bikes.map(({ bikeId }) => customer.bikes[bikeId]!),
+          language,
+        ),
+        what: inWords(
+          wordsOf(
+            bikes.flatMap(({ kinds }) => kinds),
+            language,
+          ),
+          language,
+        ),
+        day: new Intl.DateTimeFormat(LOCALE[language], {
+          weekday: 'long',
+          day: 'numeric',
+          month: 'long',
+          timeZone: 'UTC',
+        }).format(new Date(`${day}T00:00:00Z`)),
+        shop: shop.name,
+      }),
+    }
+  })
+}
+
+/** How days are written in a language, where its name alone leaves that open. */
+const LOCALE: Readonly<Record<ReminderLanguage, string>> = { en: 'en-GB', fr: 'fr-FR' }
+
+const wordsOf = (kinds: readonly DueKind[], language: ReminderLanguage): string[] =>
+  [...new Set(kinds)].map((kind) => reminders[language].kinds[kind])
+
+const inWords = (parts: readonly string[], language: ReminderLanguage): string =>
+  new Intl.ListFormat(LOCALE[language], { type: 'conjunction' }).format(parts)
+
+/** Now, or when it is no longer quiet by the shop's clock. */
+export function firstMoment(now: Date, timeZone: string, { diary }: Assumptions): Date {
+  const parts = new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' })
+    .format(now)
+    .split(':')
+    .map(Number)
+  const hours = quietFor(parts[0]! + parts[1]! / 60, { from: diary.quietFrom, until: diary.quietUntil })
+  // To the minute: what waits until eight waits until eight.
+  const minute = hours === 0 ? now.getTime() : Math.floor(now.getTime() / 60_000) * 60_000
+  return new Date(minute + Math.round(hours * 60) * 60_000)
+}
+
+async function customersOf(work: Work, visits: readonly VisitToRemind[]): Promise<Map<string, CustomerRow>> {
+  const rows = await work.select<CustomerRow>(
+    `SELECT c.id, c.name, c.phone, c.language, c.opted_out_at IS NOT NULL AS "optedOut",
+       (SELECT json_object_agg(b.id, b.label) FROM bikes b WHERE b.customer_id = c.id) AS bikes,
+       (SELECT coalesce(json_agg(m.visit_day::text), '[]') FROM messages m
+        WHERE m.customer_id = c.id AND m.state <> 'called-off') AS there
+     FROM customers c WHERE c.id IN (:ids)`,
+    { ids: [...new Set(visits.map(({ customerId }) => customerId))] },
+  )
+  return new Map(rows.map((row) => [row.id, row]))
+}

@@ -1,0 +1,140 @@
+import type { Database } from '../db/connection.ts'
+import { inShop } from '../db/work.ts'
+import { GatewayAway, type Gateway } from './gateway.ts'
+
+/** A message on its way for longer belongs to a server that was stopped: it is asked for before it is sent again. */
+const GIVEN_UP_MS = 30_000
+/** Between tries of a message while the gateway is away, seconds; the last again and again. */
+const BACKOFF = [5, 15, 60, 300, 900]
+/** What was sent is asked after for so long. */
+const ASKED_AFTER = `interval '3 days'`
+
+interface Claimed {
+  id: string
+  phone: string
+  text: string
+  tries: number
+  /** Whether its customer said meanwhile that they want none. */
+  unwanted: boolean
+}
+
+/** Whether a message's customer wants none. */
+const UNWANTED = '(SELECT opted_out_at IS NOT NULL FROM customers WHERE id = messages.customer_id)'
+
+/**
+ * Sends what waits in a shop's outbox and is due, each under its own id, and hears what became of what was sent. May be stopped
+ * at any moment: a message whose fate is not known is asked for by its id before it is sent again.
+ *
+ * @returns seconds until there is something to do again; null with nothing left
+ */
+export async function drainOutbox(
+  { database, gateway, now = () => new Date() }: { database: Database; gateway: Gateway; now?: () => Date },
+  shopId: string,
+): Promise<number | null> {
+  for (let claimed = await claim(database, shopId, now()); claimed; claimed = await claim(database, shopId, now()))
+    await sendOne({ database, gateway, now }, shopId, claimed)
+  await hear({ database, gateway, now }, shopId)
+  return nextIn(database, shopId, now())
+}
+
+/** Takes one message that is due, so that no other server does. */
+async function claim(database: Database, shopId: string, now: Date): Promise<Claimed | null> {
+  return inShop(database, shopId, null, async (work) => {
+    const [claimed] = await work.select<Claimed>(
+      `UPDATE messages SET state = 'sending', sending_since = :now, tries = tries + 1
+       WHERE id = (SELECT id FROM messages
+         WHERE send_after <= :now AND (state = 'waiting' OR (state = 'sending' AND sending_since < :givenUp))
+         ORDER BY send_after, id LIMIT 1 FOR UPDATE SKIP LOCKED)
+       RETURNING id, phone, text, tries, ${UNWANTED} AS unwanted`,
+      { now, givenUp: new Date(now.getTime() - GIVEN_UP_MS) },
+    )
+    return claimed ?? null
+  })
+}
+
+async function sendOne(
+  { database, gateway, now }: { database: Database; gateway: Gateway; now: () => Date },
+  shopId: string,
+  { id, phone, text, tries, unwanted }: Claimed,
+): Promise<void> {
+  const settle = (state: 'sent' | 'refused' | 'waiting' | 'called-off', sendAfter?: Date): Promise<unknown> =>
+    inShop(database, shopId, null, (work) =>
+      work.select(
+        `UPDATE messages SET state = :state, sending_since = NULL,
+           sent_at = CASE WHEN :state = 'sent' THEN CAST(:now AS timestamptz) ELSE sent_at END,
+           settled_at = CASE WHEN :state IN ('refused', 'called-off') THEN CAST(:now AS timestamptz) END,
+           send_after = coalesce(CAST(:sendAfter AS timestamptz), send_after)
+         WHERE id = :id AND state = 'sending' RETURNING id`,
+        { id, state, now: now(), sendAfter: sendAfter ?? null },
+      ),
+    )
+  try {
+    if (tries > 1 && (await gateway.has(id))) await settle('sent')
+    else if (unwanted) await settle('called-off')
+    else await settle((await gateway.send({ reference: id, to: phone, text })) ? 'sent' : 'refused')
+  } catch (error) {
+    if (!(error instanceof GatewayAway)) throw error
+    const seconds = BACKOFF[Math.min(tries, BACKOFF.length) - 1]!
+    await settle('waiting', new Date(now().getTime() + seconds * 1000))
+    // Who opted out while it was on its way is not asked again.
+    await inShop(database, shopId, null, (work) =>
+      work.select(
+        `UPDATE messages SET state = 'called-off', settled_at = :now WHERE id = :id AND state = 'waiting' AND ${UNWANTED} RETURNING id`,
+        { id, now: now() },
+      ),
+    )
+  }
+}
+
+/** Hears what happened since the last time, each thing once however often it is told. */
+async function hear(
+  { database, gateway, now }: { database: Database; gateway: Gateway; now: () => Date },
+  shopId: string,
+): Promise<void> {
+  const heard = await inShop(database, shopId, null, async (work) => {
+    const [row] = await work.select<{ heard: number }>('SELECT heard FROM message_cursors')
+    return row?.heard ?? 0
+  })
+  let events
+  try {
+    events = await gateway.eventsAfter(heard)
+  } catch (error) {
+    if (error instanceof GatewayAway) return
+    throw error
+  }
+  if (events.length === 0) return
+  await inShop(database, shopId, null, async (work) => {
+    for (const event of events)
+      if (event.kind === 'reply')
+        await work.select(
+          `INSERT INTO message_replies (number, customer_id, text, heard_at)
+           SELECT :number, id, :text, :now FROM customers WHERE phone = :from ORDER BY id LIMIT 1
+           ON CONFLICT DO NOTHING RETURNING number`,
+          { number: event.number, text: event.text, from: event.from, now: now() },
+        )
+      // One that waits for its next try may be there already: nobody said so in time.
+      else
+        await work.select(
+          `UPDATE messages SET state = :kind, settled_at = :now, sent_at = coalesce(sent_at, CAST(:now AS timestamptz)), sending_since = NULL
+           WHERE id::text = :reference AND tries > 0 AND state IN ('waiting', 'sending', 'sent') RETURNING id`,
+          { kind: event.kind, reference: event.reference, now: now() },
+        )
+    await work.select(
+      `INSERT INTO message_cursors (heard) VALUES (:heard)
+       ON CONFLICT (shop_id) DO UPDATE SET heard = greatest(message_cursors.heard, EXCLUDED.heard) RETURNING heard`,
+      { heard: events.at(-1)!.number },
+    )
+  })
+}
+
+async function nextIn(database: Database, shopId: string, now: Date): Promise<number | null> {
+  const [row] = await inShop(database, shopId, null, (work) =>
+    work.select<{ seconds: number | null }>(
+      `SELECT extract(epoch FROM min(CASE WHEN state = 'sent' THEN CAST(:now AS timestamptz) + interval '15 seconds'
+           WHEN state = 'sending' THEN sending_since + interval '31 seconds' ELSE send_after END) - CAST(:now AS timestamptz))::float8 AS seconds
+       FROM messages WHERE state IN ('waiting', 'sending') OR (state = 'sent' AND sent_at > CAST(:now AS timestamptz) - ${ASKED_AFTER})`,
+      { now },
+    ),
+  )
+  return row?.seconds == null ? null : Math.max(1, Math.ceil(row.seconds))
+}

@@ -1,0 +1,103 @@
+import { parseThickness, wearItem, type Assumptions } from '@pelrin/core'
+import type { endpoints } from '@pelrin/contract'
+import type { OtherWear, Output, TakeWearCheck } from '@pelrin/contract'
+import type { WearCheckRow } from '../db/models/rows.ts'
+import { audited, factBy, type Work } from '../db/work.ts'
+import { ProblemError, refuseField } from '../http/problem.ts'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
+import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
+import { minimumOf, otherWearOf } from './store.ts'
+
+/**
+ * Writes down what one pass over a bike saw.
+ *
+ * @throws ProblemError 422 at the item's field for what does not go with it, such as a rotor without a thickness
+ */
+export async function checkWear(
+  work: Work,
+  bikeId: string,
+  { occurredAt, checks }: Output<typeof endpoints.checkWear.body>,
+): Promise<OtherWear> {
+  const { models, transaction } = work
+  if (!(await models.Bike.findByPk(bikeId, { transaction }))) throw new ProblemError(404, 'bike-unknown')
+  await lockBikeState(work, bikeId)
+  const { assumed } = await assumptionsInForce(work)
+  // What is sent late happened when it happened, never after now.
+  const at = new Date(Math.min(work.now.getTime(), Date.parse(occurredAt)))
+  for (const [i, check] of checks.entries()) {
+    if (checks.findIndex(({ item }) => item === check.item) !== i) throw refuseField(`checks.${i}.item`, 'check-twice')
+    await models.WearCheck.create(
+      {
+        id: check.id,
+        bikeId,
+        item: check.item,
+        ...(await seen(work, bikeId, check, `checks.${i}`, assumed)),
+        renewed: check.renewed,
+        note: check.note,
+        occurredAt: at,
+        ...factBy(work),
+        supersedesId: null,
+        reason: null,
+        deleted: false,
+      },
+      { transaction },
+    )
+  }
+  await refreshBikeState(work, bikeId)
+  await audited(work, 'checked', 'bike', bikeId, { items: checks.map(({ item }) => item) })
+  return otherWearOf(work, bikeId)
+}
+
+type Seen = Pick<WearCheckRow, 'grade' | 'result' | 'typed' | 'mm' | 'minimumMm' | 'u'>
+const NOTHING: Seen = { grade: null, result: null, typed: null, mm: null, minimumMm: null, u: null }
+
+async function seen(
+  work: Work,
+  bikeId: string,
+  { item, grade, result, typed, minimumTyped }: TakeWearCheck,
+  path: string,
+  assumed: Assumptions,
+): Promise<Seen> {
+  const { kind } = wearItem(item)
+  if (kind === 'teeth') {
+    if (grade === null) throw refuseField(`${path}.grade`, 'grade-missing')
+    return { ...NOTHING, grade }
+  }
+  if (kind === 'look') {
+    if (result === null) throw refuseField(`${path}.result`, 'result-missing')
+    return { ...NOTHING, result }
+  }
+  if (typed === null) throw refuseField(`${path}.typed`, 'thickness-missing')
+  const minimumMm =
+    minimumTyped === null ? await minimumOf(work, bikeId, item) : thickness(minimumTyped, `${path}.minimumTyped`)
+  if (minimumMm === null) throw refuseField(`${path}.minimumTyped`, 'minimum-missing')
+  return { ...NOTHING, typed, mm: thickness(typed, `${path}.typed`), minimumMm, u: assumed.otherWear.rotorUMm }
+}
+
+/** A thickness as it was typed, mm. */
+function thickness(typed: string, path: string): number {
+  const read = parseThickness(typed)
+  if (!read.ok) throw refuseField(path, read.problem)
+  return read.mm
+}
+
+/** Takes a look back: it stays readable in the audit, and stands no more. */
+export async function withdrawWearCheck(
+  work: Work,
+  checkId: string,
+  { id, reason }: Output<typeof endpoints.withdrawWearCheck.body>,
+): Promise<OtherWear> {
+  const { models, transaction } = work
+  const check = await models.WearCheck.findByPk(checkId, { transaction, lock: transaction.LOCK.UPDATE })
+  if (!check || check.deleted) throw new ProblemError(404, 'check-unknown')
+  if (await models.WearCheck.findOne({ where: { supersedesId: checkId }, transaction }))
+    throw new ProblemError(409, 'check-gone')
+  await models.WearCheck.create(
+    { ...check.get({ plain: true }), id, ...factBy(work), supersedesId: checkId, reason, deleted: true },
+    { transaction },
+  )
+  await lockBikeState(work, check.bikeId)
+  await refreshBikeState(work, check.bikeId)
+  await audited(work, 'withdrew', 'wear-check', checkId, { reason })
+  return otherWearOf(work, check.bikeId)
+}

@@ -1,0 +1,54 @@
+import type { JointModel, PresentJointSeen } from '@pelrin/contract'
+import type { PartRow } from '../db/models/rows.ts'
+import type { Work } from '../db/work.ts'
+
+/** A joint as a thing, by everything that stands of it. */
+export interface KnownJoint {
+  readonly id: string
+  readonly kind: PresentJointSeen['kind']
+  /** Which part it is, where that is known. */
+  readonly model: JointModel | null
+  /** Those before it was known and those written down since; null where nobody counted. */
+  readonly closings: number | null
+  /** Whether it clicked firmly when it was closed or seen last; null where nobody said. */
+  readonly firm: boolean | null
+  readonly seenAt: Date
+  /** The chain it was closed or seen on last. */
+  readonly chainId: string
+}
+
+type Row = Omit<KnownJoint, 'model' | 'firm'> & { partId: string | null; click: 'firm' | 'weak' | 'none' | null }
+
+/** An event that was not superseded, and is no tombstone. */
+export const STANDS = (event: string, table = 'joint_events'): string =>
+  `NOT ${event}.deleted AND NOT EXISTS (SELECT 1 FROM ${table} later WHERE later.supersedes_id = ${event}.id)`
+
+const SELECT = `SELECT j.id, j.kind, j.part_id AS "partId", e.click, e.chain_id AS "chainId", e.occurred_at AS "seenAt",
+    j.closings_before + (SELECT count(*)::int FROM joint_events c
+      WHERE c.joint_id = j.id AND c.kind = 'closed' AND ${STANDS('c')}) AS closings
+  FROM joint_events e JOIN joints j ON j.id = e.joint_id`
+const LATEST = 'ORDER BY e.occurred_at DESC, e.id DESC LIMIT 1'
+
+/** What a chain is closed with, by the last that was written down of it; null where nobody looked. */
+export const jointOfChain = (work: Work, chainId: string): Promise<KnownJoint | null> =>
+  known(work, `WHERE e.chain_id = :chainId AND ${STANDS('e')}`, { chainId })
+
+/** A joint by its id; null for none. */
+export const jointById = (work: Work, id: string): Promise<KnownJoint | null> =>
+  known(work, `WHERE j.id = :id AND ${STANDS('e')}`, { id })
+
+async function known(work: Work, where: string, values: Record<string, string>): Promise<KnownJoint | null> {
+  const [row] = await work.select<Row>(`${SELECT} ${where} ${LATEST}`, values)
+  if (!row) return null
+  const { partId, click, ...joint } = row
+  const part = partId === null ? null : await work.models.Part.findByPk(partId, { transaction: work.transaction })
+  return {
+    ...joint,
+    model: part && asJointModel(part.get({ plain: true })),
+    firm: click === null ? null : click === 'firm',
+  }
+}
+
+/** A part of the catalogue as the joint it is. */
+const asJointModel = ({ id, kind, maker, name, price, stock, facts }: PartRow): JointModel =>
+  ({ id, kind, maker, name, price, stock, ...facts }) as JointModel

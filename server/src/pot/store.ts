@@ -1,0 +1,89 @@
+import { bathLoad } from '@pelrin/core'
+import type { PotBoard, PotCandidate, PotChainNow, PotNow } from '@pelrin/contract'
+import type { Work } from '../db/work.ts'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
+import { dayIn, momentAt } from '../state/days.ts'
+
+const BIKE = `CASE WHEN b.id IS NULL THEN NULL ELSE json_build_object('id', b.id, 'label', b.label, 'customer', c.name) END AS bike`
+const STAMP = (column: string, name: string): string =>
+  `to_char(${column} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "${name}"`
+
+const CHAINS = `
+  SELECT p.id, p.chain_id AS "chainId", h.name AS chain, ${BIKE}, ${STAMP('p.ready_by', 'readyBy')}, p.needs, p.recipe, p.condition,
+    ${STAMP('p.not_before', 'notBefore')}, p.state, p.pot_id AS "potId", ${STAMP('p.since', 'since')},
+    ${STAMP('p.added_at', 'addedAt')}, p.version
+  FROM pot_chains p JOIN chains h ON h.id = p.chain_id
+  LEFT JOIN bikes b ON b.id = p.bike_id LEFT JOIN customers c ON c.id = b.customer_id`
+
+/** The pots, what is on its way through them, what is done today, and what could go in. */
+export async function potBoard(work: Work): Promise<PotBoard> {
+  const [shop] = await work.select<{ timeZone: string }>(
+    'SELECT time_zone AS "timeZone" FROM shops WHERE id = pelrin_shop()',
+  )
+  const zone = shop?.timeZone ?? 'UTC'
+  const today = dayIn(zone, work.now)
+  const { overrides } = await assumptionsInForce(work)
+  return {
+    pots: await potsNow(work),
+    chains: await work.select<PotChainNow>(`${CHAINS} WHERE p.state NOT IN ('done', 'left') ORDER BY p.added_at, p.id`),
+    done: await work.select<PotChainNow>(
+      `${CHAINS} WHERE p.state = 'done' AND p.since >= :from ORDER BY p.since DESC, p.id LIMIT 60`,
+      { from: momentAt(zone, today, '00:00') },
+    ),
+    candidates: await candidates(work, today),
+    assumptions: { ...overrides },
+  }
+}
+
+async function potsNow(work: Work): Promise<PotNow[]> {
+  const { assumed } = await assumptionsInForce(work)
+  const rows = await work.select<
+    Omit<PotNow, 'bath'> & { since: string | null; clean: number; wet: number; gritty: number }
+  >(
+    `WITH last AS (SELECT pot_id, max(occurred_at) AS at FROM bath_changes GROUP BY pot_id),
+       dipped AS (SELECT e.pot_id, p.condition, count(*)::int AS chains FROM pot_events e JOIN pot_chains p ON p.id = e.pot_chain_id
+         LEFT JOIN last ON last.pot_id = e.pot_id
+         WHERE e.went_to = 'in-pot' AND (last.at IS NULL OR e.occurred_at > last.at) GROUP BY e.pot_id, p.condition)
+     SELECT t.id, t.name, t.capacity, ${STAMP('t.on_since', 'onSince')}, t.thermometer IS NOT NULL AS thermometer, t.version,
+       ${STAMP('last.at', 'since')},
+       coalesce((SELECT chains FROM dipped d WHERE d.pot_id = t.id AND d.condition = 'clean'), 0) AS clean,
+       coalesce((SELECT chains FROM dipped d WHERE d.pot_id = t.id AND d.condition = 'wet'), 0) AS wet,
+       coalesce((SELECT chains FROM dipped d WHERE d.pot_id = t.id AND d.condition = 'gritty'), 0) AS gritty
+     FROM pots t LEFT JOIN last ON last.pot_id = t.id ORDER BY t.name, t.id`,
+  )
+  return rows.map(({ since, clean, wet, gritty, ...pot }) => ({
+    ...pot,
+    bath: { ...bathLoad({ clean, wet, gritty }, assumed.pot), since },
+  }))
+}
+
+/**
+ * Chains on immersion wax that could go in: of bikes in today, twins that came off since they were waxed last, and what is due within a
+ * week; those on their way already are left out.
+ */
+const candidates = (work: Work, today: string): Promise<PotCandidate[]> =>
+  work.select<PotCandidate>(
+    `WITH waxed AS (SELECT e.chain_id, max(e.occurred_at) AS at FROM care_events e
+         WHERE e.kind = 'treated' AND NOT e.deleted
+           AND NOT EXISTS (SELECT 1 FROM care_events later WHERE later.supersedes_id = e.id) GROUP BY e.chain_id),
+       found AS (
+         SELECT h.id AS "chainId", h.name AS chain, f.bike_id, v.promised_at,
+           CASE WHEN v.id IS NULL THEN 'due' ELSE 'in-today' END AS because, s.care_on AS due
+         FROM bike_state s JOIN fittings f ON f.bike_id = s.bike_id AND upper_inf(f.during) JOIN chains h ON h.id = f.chain_id
+         LEFT JOIN LATERAL (SELECT id, promised_at FROM visits v WHERE v.bike_id = s.bike_id AND v.day = :today
+           AND v.state IN ('waiting', 'on-stand') ORDER BY promised_at LIMIT 1) v ON true
+         JOIN bikes b ON b.id = s.bike_id
+         WHERE h.care = 'immersion-wax' AND b.gone_on IS NULL AND s.word <> 'change'
+           AND (v.id IS NOT NULL OR s.care_on <= CAST(:today AS date) + 7)
+         UNION ALL
+         SELECT h.id, h.name, h.home_bike_id, NULL, 'rotation', NULL FROM chains h LEFT JOIN waxed w ON w.chain_id = h.id
+         WHERE h.care = 'immersion-wax' AND h.fate = 'rotation'
+           AND (SELECT max(upper(f.during)) FROM fittings f WHERE f.chain_id = h.id) > coalesce(w.at, '-infinity'))
+     SELECT "chainId", chain, ${BIKE}, because, ${STAMP('promised_at', 'promisedAt')},
+       CASE WHEN w.at IS NULL THEN 'strip' ELSE 'nothing' END AS needs
+     FROM found LEFT JOIN waxed w ON w.chain_id = "chainId" LEFT JOIN bikes b ON b.id = found.bike_id
+     LEFT JOIN customers c ON c.id = b.customer_id
+     WHERE NOT EXISTS (SELECT 1 FROM pot_chains p WHERE p.chain_id = "chainId" AND p.state NOT IN ('done', 'left'))
+     ORDER BY array_position(ARRAY['in-today', 'rotation', 'due'], because), promised_at, due, chain LIMIT 60`,
+    { today },
+  )

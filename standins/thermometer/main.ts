@@ -1,0 +1,4 @@
+import { runStandIn } from '../runStandIn.ts'
+import { ThermometerStandIn } from './ThermometerStandIn.ts'
+
+await runStandIn(new ThermometerStandIn())

@@ -1,0 +1,7 @@
+/** Whether a key on this is its own: Enter and Space press buttons, follow links and go into fields. */
+export const isControl = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.closest('button, a, input, textarea, select, [role="option"]') !== null
+
+/** The same of what is pressed, not typed into: in a field Enter goes on to the next. */
+export const isPressed = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.closest('button, a, select, [role="option"]') !== null

@@ -1,0 +1,206 @@
+import { Box, Button, Stack, Typography } from '@mui/material'
+import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import { useQueryClient } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useTranslation } from 'react-i18next'
+import { Link, useNavigate } from 'react-router'
+import { v7 } from 'uuid'
+import { endpoints, type Booking, type Diary, type DueVisit } from '@pelrin/contract'
+import { ask, sentenceOf } from '../../api/client.ts'
+import { keys, useDiary } from '../../api/queries.ts'
+import { useSurroundings } from '../../app/Shell.tsx'
+import { isControl } from '../../keys/isControl.ts'
+import { useLetterKeys } from '../../keys/typing.tsx'
+import { day as dayWord } from '../../messages/format.ts'
+import { Beside } from '../../pieces/Beside.tsx'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
+import { RemindDialog } from '../messages/RemindDialog.tsx'
+import { DayPane, FeedsButton } from './DayPane.tsx'
+import { DueList, keyOf } from './DueList.tsx'
+import { FeedsDialog } from './FeedsDialog.tsx'
+import { LoadStrip } from './LoadStrip.tsx'
+import { ShopsOwn } from './ShopsOwn.tsx'
+
+/** What is due and booked in the weeks ahead, day by day against what a day takes. */
+export function DiaryPlace() {
+  const { t } = useTranslation()
+  const diary = useDiary()
+  useTitle(t('diary.title'))
+  if (diary.isPending) return <Loading />
+  if (!diary.data) return <Failure error={diary.error} again={() => void diary.refetch()} />
+  return <Weeks diary={diary.data} />
+}
+
+function Weeks({ diary }: { diary: Diary }) {
+  const { t } = useTranslation()
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  const { tell } = useSurroundings()
+  const [chosenKey, setChosenKey] = useState<string | null>(null)
+  const [chosenDay, setChosenDay] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+  const [wrong, setWrong] = useState<string | null>(null)
+  const [feeds, setFeeds] = useState(false)
+  const [reminding, setReminding] = useState(false)
+  // A drag begins after a little way, so that a thumb that slips still chooses.
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 12 } }))
+  const { visits, days, bookings } = diary
+  const chosen = visits.find((visit) => keyOf(visit) === chosenKey) ?? visits[0]
+  const day = days.find((one) => one.day === chosenDay) ?? days.find((one) => one.day === chosen?.day) ?? days[0]!
+  const ofDay = useMemo(() => bookings.filter((booking) => booking.day === day.day), [bookings, day.day])
+
+  const write = async (job: () => Promise<unknown>, said: string): Promise<void> => {
+    if (busy) return
+    setBusy(true)
+    setWrong(null)
+    try {
+      await job()
+      tell(said)
+    } catch (error) {
+      setWrong(sentenceOf(error) ?? t('app.offline'))
+    } finally {
+      await client.invalidateQueries({ queryKey: keys.diary })
+      await client.invalidateQueries({ queryKey: keys.lineUp })
+      setBusy(false)
+    }
+  }
+  const book = (visit: DueVisit | undefined, on: string): void => {
+    if (!visit) return
+    const body = {
+      day: on,
+      bikes: visit.bikes.map(({ bike, items, minutes }) => ({
+        id: v7(),
+        bikeId: bike.id,
+        reason: [...new Set(items.map(({ kind }) => t(`diary.kind.${kind}`)))].join(', '),
+        minutes,
+      })),
+    }
+    const next = visits[visits.indexOf(visit) + 1]
+    void write(() => ask(endpoints.book, { key: v7(), body }), t('diary.bookedOn', { day: dayWord(on) })).then(() => {
+      setChosenKey(next ? keyOf(next) : null)
+      setChosenDay(on)
+    })
+  }
+  const move = (booking: Booking, change: { promisedAt?: string | null; calledOff?: true }): void =>
+    void write(
+      () => ask(endpoints.moveBooking, { params: { id: booking.id }, version: booking.version, body: change }),
+      change.calledOff ? t('diary.calledOff') : t('diary.bookedOn', { day: dayWord(booking.day) }),
+    )
+  const choose = (visit: DueVisit): void => {
+    setChosenKey(keyOf(visit))
+    setChosenDay(visit.day)
+  }
+  const step = (by: number): void => {
+    const at = chosen ? visits.indexOf(chosen) : -1
+    const to = visits[Math.min(visits.length - 1, Math.max(0, at + by))]
+    if (to) choose(to)
+  }
+  const stepDay = (by: number): void => {
+    const to = days[Math.min(days.length - 1, Math.max(0, days.indexOf(day) + by))]
+    if (to) setChosenDay(to.day)
+  }
+  useLetterKeys({
+    b: { run: () => book(chosen, day.day), lasting: true },
+    r: { run: () => visits.length > 0 && setReminding(true) },
+    o: { run: () => void navigate('/messages') },
+    c: { run: () => setFeeds(true) },
+  })
+  const keysOn = {
+    preventDefault: true,
+    enabled: !feeds && !reminding,
+    ignoreEventWhen: (event: KeyboardEvent) => isControl(event.target),
+  }
+  const daysOn = { ...keysOn, ignoreEventWhen: (event: KeyboardEvent) => event.target instanceof HTMLInputElement }
+  useHotkeys('down', () => step(1), daysOn, [visits, chosen])
+  useHotkeys('up', () => step(-1), daysOn, [visits, chosen])
+  useHotkeys('right', () => stepDay(1), daysOn, [days, day])
+  useHotkeys('left', () => stepDay(-1), daysOn, [days, day])
+  useHotkeys(
+    'enter',
+    () => chosen && book(chosen, chosen.day),
+    {
+      ...keysOn,
+      ignoreEventWhen: (event) =>
+        isControl(event.target) && (event.target as HTMLElement).getAttribute('role') !== 'option',
+    },
+    [chosen, busy],
+  )
+  return (
+    <Stack sx={{ height: { md: '100%' }, px: 2.75, pt: 1.5, gap: 1 }}>
+      <DndContext
+        sensors={sensors}
+        onDragEnd={({ active, over }) => {
+          const visit = visits.find((one) => keyOf(one) === active.id)
+          if (visit && over) book(visit, String(over.id))
+        }}
+      >
+        <Stack direction="row" sx={{ alignItems: 'center', gap: 2 }}>
+          <Typography variant="h1" sx={{ flex: 1 }}>
+            {t('diary.title')}
+          </Typography>
+          <Button
+            variant="contained"
+            disabled={visits.length === 0}
+            onClick={() => setReminding(true)}
+            sx={{ gap: 1.5 }}
+          >
+            {t('reminding.remind')} <KeyCap>R</KeyCap>
+          </Button>
+          <Button component={Link} to="/messages" variant="outlined" sx={{ gap: 1.5 }}>
+            {t('reminding.short')} <KeyCap>O</KeyCap>
+          </Button>
+          <FeedsButton onOpen={() => setFeeds(true)} />
+        </Stack>
+        <LoadStrip days={days} chosen={day.day} onChoose={setChosenDay} />
+        <Beside
+          width={420}
+          beside={
+            <>
+              <DayPane
+                key={day.day}
+                day={day}
+                bookings={ofDay}
+                busy={busy}
+                onMove={move}
+                onClose={(reason) =>
+                  void write(
+                    () => ask(endpoints.setClosed, { key: v7(), body: { days: [day.day], reason } }),
+                    dayWord(day.day),
+                  )
+                }
+              />
+              <ShopsOwn items={diary.ofShop} />
+            </>
+          }
+        >
+          <Box sx={{ pb: 2 }}>
+            <Typography variant="h3" component="h2" color="textSecondary">
+              {t('diary.due', { count: visits.length })}
+            </Typography>
+            <Typography variant="body2" color="textSecondary" sx={{ pb: 0.5 }}>
+              {t('diary.keysNote')}
+            </Typography>
+            {wrong !== null && (
+              <Typography role="alert" color="error">
+                {wrong}
+              </Typography>
+            )}
+            <DueList
+              visits={visits}
+              chosen={chosen}
+              busy={busy}
+              onChoose={choose}
+              onBook={(visit) => book(visit, visit.day)}
+            />
+            {diary.more > 0 && <Typography>{t('diary.more', { count: diary.more })}</Typography>}
+          </Box>
+        </Beside>
+      </DndContext>
+      {reminding && <RemindDialog visits={visits} onClose={() => setReminding(false)} />}
+      {feeds && <FeedsDialog onClose={() => setFeeds(false)} />}
+    </Stack>
+  )
+}

@@ -1,0 +1,83 @@
+import { Box, Button, Stack, Typography } from '@mui/material'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { endpoints } from '@pelrin/contract'
+import { ask, ProblemError } from '../../api/client.ts'
+import { keys } from '../../api/queries.ts'
+import { useSurroundings } from '../../app/Shell.tsx'
+import { ago, clock, day, number } from '../../messages/format.ts'
+import { Failure, Loading } from '../../pieces/States.tsx'
+import { ink } from '../../theme/theme.ts'
+
+/** Two nights without a backup are one too many, ms. */
+const OLD_MS = 50 * 3_600_000
+
+/** The last good backup, those before it, and one made now. */
+export function BackupsPane() {
+  const { t } = useTranslation()
+  const client = useQueryClient()
+  const { session, tell } = useSurroundings()
+  const [busy, setBusy] = useState(false)
+  const [wrong, setWrong] = useState<string | null>(null)
+  const [openedAt] = useState(() => Date.now())
+  const isOwner = session.person.role === 'owner'
+  const backups = useQuery({
+    queryKey: keys.backups,
+    queryFn: ({ signal }) => ask(endpoints.backups, { signal }),
+    enabled: isOwner,
+  })
+  if (!isOwner) return <Typography>{t('rules.backup.owner')}</Typography>
+  if (backups.isPending) return <Loading />
+  if (!backups.data) return <Failure error={backups.error} again={() => void backups.refetch()} />
+  const all = backups.data.backups
+  if (all === null) return <Typography>{t('rules.backup.none')}</Typography>
+  const [last] = all
+  const isOld = last !== undefined && openedAt - Date.parse(last.at) > OLD_MS
+  const make = async (): Promise<void> => {
+    setBusy(true)
+    setWrong(null)
+    try {
+      client.setQueryData(keys.backups, await ask(endpoints.makeBackup))
+      tell(t('rules.backup.made'))
+    } catch (error) {
+      setWrong(error instanceof ProblemError ? error.message : t('app.offline'))
+    } finally {
+      setBusy(false)
+    }
+  }
+  return (
+    <Stack sx={{ gap: 2, maxWidth: 760 }}>
+      <Stack direction="row" sx={{ gap: 2, alignItems: 'center' }}>
+        <Typography
+          sx={{ flex: 1, fontSize: 22, fontWeight: 700, color: last === undefined || isOld ? ink('brass') : 'inherit' }}
+        >
+          {last === undefined
+            ? t('rules.backup.never')
+            : t(isOld ? 'rules.backup.old' : 'rules.backup.last', { ago: ago(last.at) })}
+        </Typography>
+        <Button variant="contained" disabled={busy} onClick={() => void make()} sx={{ minHeight: 56 }}>
+          {t(busy ? 'rules.backup.making' : 'rules.backup.make')}
+        </Button>
+      </Stack>
+      {wrong !== null && (
+        <Typography role="alert" color="error">
+          {wrong}
+        </Typography>
+      )}
+      <Box component="ol" aria-label={t('rules.backup.list')} sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {all.map(({ file, at, bytes }) => (
+          <Box component="li" key={file} sx={{ borderTop: 1, borderColor: 'divider', py: 1 }}>
+            <Typography>
+              {t('rules.backup.line', { day: day(at), time: clock(at), size: number(bytes / 1024, 0) })}
+            </Typography>
+            <Typography variant="body2" color="textSecondary">
+              {file}
+            </Typography>
+          </Box>
+        ))}
+      </Box>
+      <Typography color="textSecondary">{t('rules.backup.restore')}</Typography>
+    </Stack>
+  )
+}

@@ -1,0 +1,101 @@
+import {
+  Box,
+  Button,
+  Checkbox,
+  FormControlLabel,
+  Stack,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+} from '@mui/material'
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { CLOSE_SCHOOLS, PREPARE_SCHOOLS, SLACK_SCHOOLS, type JobSchools } from '@pelrin/core'
+import { endpoints, type HouseSchools } from '@pelrin/contract'
+import { ask, ProblemError } from '../../api/client.ts'
+import { keys, useHouseSchools } from '../../api/queries.ts'
+import { useSurroundings } from '../../app/Shell.tsx'
+import { Failure, Loading } from '../../pieces/States.tsx'
+
+const SCHOOLS = { slack: SLACK_SCHOOLS, prepare: PREPARE_SCHOOLS, close: CLOSE_SCHOOLS } as const
+
+/** By which schools jobs are done here, each with its reason. */
+export function SchoolsEditor() {
+  const found = useHouseSchools()
+  if (found.isPending) return <Loading />
+  if (!found.data) return <Failure error={found.error} again={() => void found.refetch()} />
+  return <Schools key={found.data.version} house={found.data} />
+}
+
+function Schools({ house }: { house: HouseSchools }) {
+  const { t } = useTranslation()
+  const client = useQueryClient()
+  const { tell, session } = useSurroundings()
+  const [schools, setSchools] = useState<JobSchools>(house.schools)
+  const [wrong, setWrong] = useState<string | null>(null)
+  const owner = session.person.role === 'owner'
+  const save = async (): Promise<void> => {
+    try {
+      const now = await ask(endpoints.changeHouseSchools, { version: house.version, body: schools })
+      client.setQueryData(keys.houseSchools, now)
+      tell(t('jobs.schoolsSaved'))
+    } catch (error) {
+      setWrong(error instanceof ProblemError ? error.message : t('app.offline'))
+      if (error instanceof ProblemError && error.problem.status === 412)
+        await client.invalidateQueries({ queryKey: keys.houseSchools })
+    }
+  }
+  return (
+    <Stack sx={{ gap: 2, maxWidth: 860 }}>
+      <Box>
+        <Typography variant="h2">{t('jobs.schoolsTitle')}</Typography>
+        <Typography color="textSecondary">{t('jobs.schoolsNote')}</Typography>
+      </Box>
+      {(['slack', 'prepare', 'close'] as const).map((school) => (
+        <Box key={school} component="section" aria-label={t(`jobs.schoolOf.${school}`)}>
+          <Typography variant="h3" sx={{ mb: 0.5 }}>
+            {t(`jobs.schoolOf.${school}`)}
+          </Typography>
+          <ToggleButtonGroup
+            exclusive
+            value={schools[school]}
+            disabled={!owner}
+            aria-label={t(`jobs.schoolOf.${school}`)}
+            onChange={(_, chosen: string | null) => chosen !== null && setSchools({ ...schools, [school]: chosen })}
+            sx={{ flexWrap: 'wrap' }}
+          >
+            {SCHOOLS[school].map((one) => (
+              <ToggleButton key={one} value={one} sx={{ minHeight: 48, px: 2 }}>
+                {t(`jobs.school.${school}.${one}`)}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+          <Typography variant="body2" color="textSecondary">
+            {t(`jobs.schoolWhy.${school}`)}
+          </Typography>
+        </Box>
+      ))}
+      <FormControlLabel
+        control={
+          <Checkbox
+            checked={schools.oilPins}
+            disabled={!owner}
+            onChange={(_, oilPins) => setSchools({ ...schools, oilPins })}
+          />
+        }
+        label={t('jobs.oilPins')}
+      />
+      {wrong !== null && (
+        <Typography role="alert" color="error">
+          {wrong}
+        </Typography>
+      )}
+      {owner && (
+        <Button variant="contained" onClick={() => void save()} sx={{ alignSelf: 'flex-start', minHeight: 56, px: 4 }}>
+          {t('app.save')}
+        </Button>
+      )}
+    </Stack>
+  )
+}

@@ -1,0 +1,102 @@
+import { Button, Stack, TextField, Typography } from '@mui/material'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
+import { v7 } from 'uuid'
+import { endpoints, type Job } from '@pelrin/contract'
+import { ask } from '../../api/client.ts'
+import { ago, number } from '../../messages/format.ts'
+import { JobBill } from './JobBill.tsx'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { useBikeWrite } from '../../api/useBikeWrite.ts'
+
+/** What a closed job wrote, in words; and, within the day, a way back. */
+export function EndedJob({ job, onAnother }: { job: Job; onAnother: () => void }) {
+  const { t } = useTranslation()
+  const { wrong, busy, write } = useBikeWrite(job.bikeId)
+  const [reason, setReason] = useState<string | null>(null)
+  const { written } = job
+  const said = written
+    ? [
+        written.newChainId === null
+          ? t('jobs.wrote.back')
+          : t('jobs.wrote.new', { chain: job.parts.chain, count: job.plan.chain.pitches }),
+        ...(written.oldReason === null ? [] : [t('jobs.wrote.old', { reason: t(`jobs.reason.${written.oldReason}`) })]),
+        ...(written.used.length > 0
+          ? [t('jobs.wrote.used', { count: written.used.reduce((sum, { quantity }) => sum + quantity, 0) })]
+          : []),
+        t('jobs.wrote.minutes', { count: Number(number(written.minutes, 0)) }),
+      ]
+    : []
+  return (
+    <Stack sx={{ gap: 2, maxWidth: 760 }}>
+      <Typography component="h2" sx={{ fontSize: 30, fontWeight: 700 }}>
+        {t(job.state === 'closed' ? 'jobs.closed' : 'jobs.stopped', { when: ago(job.closedAt ?? job.openedAt) })}
+      </Typography>
+      {said.map((line) => (
+        <Typography key={line} sx={{ fontSize: 20 }}>
+          {line}
+        </Typography>
+      ))}
+      {written && <JobBill before={job.parts.estimate ?? null} after={written.bill ?? null} />}
+      <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap' }}>
+        {written?.newChainId != null && (
+          <Button
+            component={Link}
+            to={`/bikes/${job.bikeId}/measure`}
+            variant="contained"
+            sx={{ minHeight: 64, gap: 1.5, fontSize: 20 }}
+          >
+            {t('jobs.measureNow')} <KeyCap>M</KeyCap>
+          </Button>
+        )}
+        <Button component={Link} to={`/bikes/${job.bikeId}/sheets/customer`} variant="outlined" sx={{ minHeight: 64 }}>
+          {t('bike.sheet')}
+        </Button>
+        <Button
+          component={Link}
+          to={`/bikes/${job.bikeId}/sheets/carry-card`}
+          variant="outlined"
+          sx={{ minHeight: 64 }}
+        >
+          {t('sheet.carryCard')}
+        </Button>
+        <Button variant="outlined" onClick={onAnother} sx={{ minHeight: 64 }}>
+          {t('jobs.another')}
+        </Button>
+        {job.canUndo && reason === null && (
+          <Button variant="outlined" onClick={() => setReason('')} sx={{ minHeight: 64 }}>
+            {t('jobs.undo')}
+          </Button>
+        )}
+      </Stack>
+      {reason !== null && (
+        <Stack
+          component="form"
+          noValidate
+          onSubmit={(event) => {
+            event.preventDefault()
+            void write(() => ask(endpoints.undoJob, { params: { id: job.id }, key: v7(), body: { reason } }))
+          }}
+          sx={{ gap: 1.5 }}
+        >
+          <Typography color="textSecondary">{t('jobs.undoHint')}</Typography>
+          <TextField
+            autoFocus
+            label={t('jobs.undoReason')}
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+          />
+          <Button type="submit" variant="contained" disabled={busy} sx={{ alignSelf: 'flex-start' }}>
+            {t('jobs.undo')}
+          </Button>
+        </Stack>
+      )}
+      {wrong !== null && (
+        <Typography role="alert" color="error">
+          {wrong.sentence}
+        </Typography>
+      )}
+    </Stack>
+  )
+}

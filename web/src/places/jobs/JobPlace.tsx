@@ -1,0 +1,185 @@
+import { Button, Stack, TextField, Typography } from '@mui/material'
+import { useMemo, useRef, useState } from 'react'
+import { flushSync } from 'react-dom'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useTranslation } from 'react-i18next'
+import { useNavigate, useParams } from 'react-router'
+import { v7 } from 'uuid'
+import type { SprocketAdvice } from '@pelrin/core'
+import { endpoints, type Job } from '@pelrin/contract'
+import { ask } from '../../api/client.ts'
+import { useBikeWrite } from '../../api/useBikeWrite.ts'
+import { isControl } from '../../keys/isControl.ts'
+import { useLetterKeys } from '../../keys/typing.tsx'
+import { Beside } from '../../pieces/Beside.tsx'
+import { OfBike } from '../../pieces/OfBike.tsx'
+import { BeginJob } from './BeginJob.tsx'
+import { CloseJob } from './CloseJob.tsx'
+import { EndedJob } from './EndedJob.tsx'
+import { JobHead } from './JobHead.tsx'
+import { JobNotes } from './JobNotes.tsx'
+import { StepList } from './StepList.tsx'
+import { LOOKS, seen, StepPane, undecided } from './StepPane.tsx'
+import { useBikeJob, useJobNow } from './useJob.ts'
+
+/** The job on a bike: begun, one step at a time, closed. */
+export function JobPlace() {
+  const { t } = useTranslation()
+  const { id = '' } = useParams()
+  const navigate = useNavigate()
+  const found = useBikeJob(id)
+  const [another, setAnother] = useState(false)
+  useLetterKeys(
+    useMemo(
+      () => ({
+        m: { run: () => void navigate(`/bikes/${id}/measure`), intoField: true },
+        b: { run: () => void navigate(`/bikes/${id}`) },
+        p: { run: () => void navigate(`/bikes/${id}/parts`) },
+      }),
+      [id, navigate],
+    ),
+  )
+  const job = found.data?.job ?? null
+  const open = job?.state === 'open' ? job : null
+  return (
+    <OfBike
+      bikeId={id}
+      title={t('place.job')}
+      needs={[found]}
+      also={open ? [open.parts.chain, open.parts.joint].filter((part) => part !== null).join(', ') : undefined}
+    >
+      {({ summary }) =>
+        open ? (
+          <OpenJob key={open.id} job={open} advice={summary.advice} />
+        ) : job && !another ? (
+          <EndedJob job={job} onAnother={() => setAnother(true)} />
+        ) : (
+          <BeginJob bikeId={id} estimate={found.data?.estimate ?? null} />
+        )
+      }
+    </OfBike>
+  )
+}
+
+const NO_KEYS = {}
+
+function OpenJob({ job, advice }: { job: Job; advice: SprocketAdvice | null }) {
+  const { t } = useTranslation()
+  const { now, events, waiting, say } = useJobNow(job)
+  const { wrong, busy, write } = useBikeWrite(job.bikeId)
+  const [chosen, setChosen] = useState<string | null>(null)
+  const [stopping, setStopping] = useState<string | null>(null)
+  const { steps, next, paused } = now
+  const doneButton = useRef<HTMLButtonElement>(null)
+  /** Whatever was pressed beside it, the next key is for the step again. */
+  const toDone = (): void => doneButton.current?.focus()
+  const sayBeside: typeof say = (said) => {
+    say(said)
+    toDone()
+  }
+  const chosenAt = steps.findIndex(({ id }) => id === chosen)
+  const at = chosenAt >= 0 ? chosenAt : next ? steps.indexOf(next) : steps.length
+  const step = steps[at]
+  const move = (by: number): void => {
+    const to = steps[Math.min(steps.length - 1, Math.max(0, at + by))]
+    if (to) setChosen(to.id)
+  }
+  const done = (): void => {
+    if (!step || undecided(step, now.plan)) return
+    if (paused) say({ kind: 'resume' })
+    if (!step.done) say({ kind: 'tick', step: step.id })
+    // On to the first that is not done behind it; behind the last, to what was left out before.
+    const after = steps.slice(at + 1).find((one) => one.done === null)
+    setChosen(after?.id ?? null)
+  }
+  const keysOn = { preventDefault: true, enabled: stopping === null }
+  useHotkeys(
+    'space',
+    done,
+    // Space on a button presses it: the one for done does the same by itself.
+    { ...keysOn, ignoreEventWhen: (event) => isControl(event.target) },
+    [steps, at, paused],
+  )
+  useHotkeys('right, down', () => move(1), keysOn, [steps, at])
+  useHotkeys('left, up', () => move(-1), keysOn, [steps, at])
+  useLetterKeys(
+    step?.id === 'identify-joint'
+      ? Object.fromEntries(LOOKS.map((look, i) => [String(i + 1), { run: () => flushSync(() => say(seen(look))) }]))
+      : NO_KEYS,
+  )
+  useHotkeys('backspace', () => step?.done && say({ kind: 'untick', step: step.id }), keysOn, [step])
+  return (
+    <Beside
+      width={360}
+      fixed
+      beside={
+        <>
+          <JobHead job={job} now={now} events={events} waiting={waiting} say={sayBeside} />
+          <StepList
+            now={now}
+            at={at}
+            onChoose={(i) => {
+              setChosen(steps[i]?.id ?? null)
+              toDone()
+            }}
+          />
+          <JobNotes events={events} say={say} />
+          {stopping === null ? (
+            <Button
+              variant="text"
+              color="error"
+              onClick={() => setStopping('')}
+              sx={{ alignSelf: 'flex-start', px: 1 }}
+            >
+              {t('jobs.stop')}
+            </Button>
+          ) : (
+            <Stack
+              component="form"
+              noValidate
+              onSubmit={(event) => {
+                event.preventDefault()
+                void write(() =>
+                  ask(endpoints.stopJob, { params: { id: job.id }, key: v7(), body: { reason: stopping } }),
+                )
+              }}
+              onKeyDown={(event) => event.key === 'Escape' && setStopping(null)}
+              sx={{ gap: 1 }}
+            >
+              <TextField
+                autoFocus
+                label={t('jobs.stopReason')}
+                value={stopping}
+                onChange={(event) => setStopping(event.target.value)}
+              />
+              <Button type="submit" variant="outlined" color="error" disabled={busy}>
+                {t('jobs.stop')}
+              </Button>
+            </Stack>
+          )}
+          {wrong !== null && (
+            <Typography role="alert" color="error">
+              {wrong.sentence}
+            </Typography>
+          )}
+        </>
+      }
+    >
+      {step ? (
+        <StepPane
+          job={job}
+          advice={advice}
+          step={step}
+          now={now}
+          at={at}
+          doneButton={doneButton}
+          onDone={done}
+          onBack={() => move(-1)}
+          say={sayBeside}
+        />
+      ) : (
+        <CloseJob job={job} now={now} />
+      )}
+    </Beside>
+  )
+}

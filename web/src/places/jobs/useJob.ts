@@ -1,0 +1,94 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useCallback, useMemo, useState } from 'react'
+import { v7 } from 'uuid'
+import { jobNow, type JobEvent, type JobNow } from '@pelrin/core'
+import { endpoints, type Job } from '@pelrin/contract'
+import { ask } from '../../api/client.ts'
+import { keys } from '../../api/queries.ts'
+import { useSurroundings } from '../../app/Shell.tsx'
+import { outbox } from '../../outbox/outbox.ts'
+import { useOutbox } from '../../outbox/useOutbox.ts'
+
+/** What a person does on a job, before it has its id and time. */
+export type Said =
+  | { readonly kind: 'tick' | 'untick'; readonly step: JobNow['steps'][number]['id'] }
+  | { readonly kind: 'outcome' | 'outcome-back'; readonly outcome: JobNow['plan']['outcomes'][number] }
+  | { readonly kind: 'choice'; readonly choice: Extract<JobEvent, { kind: 'choice' }>['choice'] }
+  | { readonly kind: 'note'; readonly text: string }
+  | { readonly kind: 'take-over' | 'pause' | 'resume' }
+
+/** What was said, on its way. */
+type Unsent = Said & { readonly id: string; readonly occurredAt: string }
+
+/** Another tablet at this bike shows what was done here within a second. */
+const AGAIN_MS = 900
+
+/** The job on a bike, asked again while it is open. */
+export const useBikeJob = (bikeId: string) =>
+  useQuery({
+    queryKey: keys.job(bikeId),
+    queryFn: ({ signal }) => ask(endpoints.bikeJob, { params: { id: bikeId }, signal }),
+    refetchInterval: ({ state }) => (state.data?.job?.state === 'open' ? AGAIN_MS : false),
+    staleTime: 0,
+  })
+
+/**
+ * A job as it stands, with what is still on its way to the server, and a way to say what happens on it. What is said goes
+ * through the outbox: no connection, no reload and no dead battery loses it.
+ */
+export function useJobNow(job: Job): {
+  now: JobNow
+  /** Everything that happened, with what is still on its way. */
+  events: readonly JobEvent[]
+  waiting: number
+  say: (said: Said) => void
+} {
+  const { session } = useSurroundings()
+  const client = useQueryClient()
+  const all = useOutbox()
+  const pending = useMemo(
+    () => all.filter(({ path, params }) => path === endpoints.jobEvent.path && params['id'] === job.id),
+    [all, job.id],
+  )
+  // Counts from the key press on: who ticks quickly does not wait for the device to have written it down.
+  const [own, setOwn] = useState<readonly Unsent[]>([])
+  const events = useMemo(() => {
+    const known = new Map<string, unknown>(job.events.map((event) => [event.id, event]))
+    for (const { occurredAt, ...said } of [...pending.map(({ body }) => body as Unsent), ...own])
+      if (!known.has(said.id)) known.set(said.id, { ...said, at: Date.parse(occurredAt), by: session.person.initials })
+    return [...known.values()] as JobEvent[]
+  }, [job, pending, own, session.person.initials])
+  const now = useMemo(() => jobNow(job.plan, events), [job.plan, events])
+  const { id, bikeId } = job
+  const say = useCallback(
+    (said: Said): void => {
+      const at = new Date().toISOString()
+      const body: Unsent = { id: v7(), occurredAt: at, ...said }
+      setOwn((before) => [...before, body])
+      void outbox
+        .put({
+          key: v7(),
+          method: endpoints.jobEvent.method,
+          path: endpoints.jobEvent.path,
+          params: { id },
+          body,
+          personId: session.person.id,
+          at,
+          title: said.kind,
+          bikeId,
+        })
+        .then(({ settled }) => settled)
+        .then((end) => {
+          if (end.ok) {
+            // It stays among what was said here: an answer that was asked for before it may still be on its way.
+            client.setQueryData(keys.job(bikeId), { job: end.result, estimate: null })
+            return
+          }
+          setOwn((before) => before.filter((one) => one !== body))
+          void client.invalidateQueries({ queryKey: keys.job(bikeId) })
+        })
+    },
+    [id, bikeId, client, session.person.id],
+  )
+  return { now, events, waiting: pending.length, say }
+}

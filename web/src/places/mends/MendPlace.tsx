@@ -1,0 +1,25 @@
+import { useTranslation } from 'react-i18next'
+import { useParams } from 'react-router'
+import { useBikeMends, useBikeParts } from '../../api/queries.ts'
+import { OfBike } from '../../pieces/OfBike.tsx'
+import { Empty } from '../../pieces/States.tsx'
+import { MendBench } from './MendBench.tsx'
+
+/** A chain that broke: looked over, mended or replaced. */
+export function MendPlace() {
+  const { t } = useTranslation()
+  const { id = '' } = useParams()
+  const mends = useBikeMends(id)
+  const parts = useBikeParts(id)
+  return (
+    <OfBike bikeId={id} title={t('mends.title')} needs={[mends, parts]} also={mends.data?.chain?.name}>
+      {() =>
+        mends.data?.chain && parts.data ? (
+          <MendBench bikeId={id} known={mends.data} chain={mends.data.chain} drive={parts.data.drive} />
+        ) : (
+          <Empty>{t('mends.none')}</Empty>
+        )
+      }
+    </OfBike>
+  )
+}

@@ -1,0 +1,61 @@
+import { useState } from 'react'
+import * as v from 'valibot'
+import { BREAK_CAUSES } from '@pelrin/contract'
+
+/** Pitches that are looked over at once. */
+export const SECTION = 14
+
+const Draft = v.object({
+  pitches: v.string(),
+  broken: v.picklist(['inner', 'outer']),
+  damaged: v.array(v.number()),
+  /** How many pitches were looked over. */
+  seen: v.number(),
+  /** Which of the ways is taken. */
+  way: v.nullable(v.string()),
+  cause: v.nullable(v.picklist(BREAK_CAUSES)),
+  /** What the rider is told, where somebody changed it. */
+  advised: v.nullable(v.string()),
+  firm: v.boolean(),
+})
+export type MendDraft = v.InferOutput<typeof Draft>
+
+/** What was found so far, kept on this device over a reload and a dead battery. */
+export function useMendDraft(chainId: string, pitches: number | null) {
+  const key = `mend ${chainId}`
+  const [draft, setDraft] = useState<MendDraft>(() => stored(key) ?? { ...EMPTY, pitches: pitches?.toString() ?? '' })
+  return {
+    draft,
+    change: (part: Partial<MendDraft>) =>
+      setDraft((before) => {
+        const next = { ...before, ...part }
+        localStorage.setItem(key, JSON.stringify(next))
+        return next
+      }),
+    /** Begins anew, with the count the chain has by now. */
+    anew: (count: number | null) => {
+      localStorage.removeItem(key)
+      setDraft({ ...EMPTY, pitches: count?.toString() ?? '' })
+    },
+  }
+}
+
+const EMPTY: MendDraft = {
+  pitches: '',
+  broken: 'outer',
+  damaged: [0],
+  seen: 0,
+  way: null,
+  cause: null,
+  advised: null,
+  firm: false,
+}
+
+function stored(key: string): MendDraft | null {
+  try {
+    const read = v.safeParse(Draft, JSON.parse(localStorage.getItem(key) ?? 'null'))
+    return read.success ? read.output : null
+  } catch {
+    return null
+  }
+}

@@ -1,0 +1,181 @@
+import { Box, Button, Stack, Typography } from '@mui/material'
+import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useTranslation } from 'react-i18next'
+import { Link, useNavigate } from 'react-router'
+import { v7 } from 'uuid'
+import { endpoints, type Message, type Outbox } from '@pelrin/contract'
+import { ask, sentenceOf } from '../../api/client.ts'
+import { keys, useOutbox } from '../../api/queries.ts'
+import { useSurroundings } from '../../app/Shell.tsx'
+import { ago, clock, day } from '../../messages/format.ts'
+import { Beside } from '../../pieces/Beside.tsx'
+import { Failure, Loading } from '../../pieces/States.tsx'
+import { useTitle } from '../../pieces/useTitle.ts'
+import { ink } from '../../theme/theme.ts'
+import { TemplateEditor } from './TemplateEditor.tsx'
+
+/** Reminders and what became of them, what was answered, and what they say. */
+export function MessagesPlace() {
+  const { t } = useTranslation()
+  const outbox = useOutbox()
+  useTitle(t('reminding.title'))
+  if (outbox.isPending) return <Loading />
+  if (!outbox.data) return <Failure error={outbox.error} again={() => void outbox.refetch()} />
+  return <Sent outbox={outbox.data} />
+}
+
+function Sent({ outbox }: { outbox: Outbox }) {
+  const { t } = useTranslation()
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  const { tell } = useSurroundings()
+  const [busy, setBusy] = useState(false)
+  const [wrong, setWrong] = useState<{ of: string; sentence: string } | null>(null)
+  const write = async (of: string, job: () => Promise<Outbox>, said: string): Promise<void> => {
+    if (busy) return
+    setBusy(true)
+    setWrong(null)
+    try {
+      client.setQueryData(keys.outbox, await job())
+      tell(said)
+    } catch (error) {
+      const sentence = sentenceOf(error) ?? t('app.offline')
+      setWrong({ of, sentence })
+      await client.invalidateQueries({ queryKey: keys.outbox })
+    } finally {
+      setBusy(false)
+    }
+  }
+  useHotkeys('escape', () => void navigate('/diary'), [navigate])
+  return (
+    <Stack sx={{ height: { md: '100%' }, px: 2.75, pt: 1.5 }}>
+      <Beside
+        width={460}
+        beside={
+          <>
+            <Typography variant="h2">{t('reminding.templates')}</Typography>
+            {outbox.templates.map((template) => (
+              <TemplateEditor
+                key={`${template.language} ${template.version}`}
+                template={template}
+                busy={busy}
+                wrong={wrong?.of === template.language ? wrong.sentence : null}
+                onSave={(text) =>
+                  void write(
+                    template.language,
+                    () =>
+                      ask(endpoints.changeTemplate, {
+                        params: { id: template.language },
+                        version: template.version,
+                        body: { text },
+                      }),
+                    t('reminding.saved'),
+                  )
+                }
+              />
+            ))}
+            <Typography variant="h2" sx={{ pt: 2 }}>
+              {t('reminding.replies')}
+            </Typography>
+            {outbox.replies.length === 0 && <Typography color="textSecondary">{t('reminding.repliesNone')}</Typography>}
+            <Box component="ol" aria-label={t('reminding.replies')} sx={{ listStyle: 'none', m: 0, p: 0 }}>
+              {outbox.replies.map(({ number, customer, text, at }) => (
+                <Box component="li" key={number} sx={{ borderTop: 1, borderColor: 'divider', py: 0.75 }}>
+                  <Typography sx={{ fontWeight: 700 }}>
+                    {customer.name}, {ago(at)}
+                  </Typography>
+                  <Typography>{text}</Typography>
+                </Box>
+              ))}
+            </Box>
+          </>
+        }
+      >
+        <Stack direction="row" sx={{ alignItems: 'center', gap: 2 }}>
+          <Typography variant="h1" sx={{ flex: 1 }}>
+            {t('reminding.title')}
+          </Typography>
+          <Button component={Link} to="/diary" variant="outlined">
+            {t('reminding.toDiary')}
+          </Button>
+        </Stack>
+        {!outbox.gateway && <Typography sx={{ color: ink('brass') }}>{t('reminding.gatewayNone')}</Typography>}
+        {wrong?.of === 'message' && (
+          <Typography role="alert" color="error">
+            {wrong.sentence}
+          </Typography>
+        )}
+        {outbox.messages.length === 0 && <Typography>{t('reminding.none')}</Typography>}
+        <Box component="ol" aria-label={t('reminding.outbox')} sx={{ listStyle: 'none', m: 0, p: 0, pb: 2 }}>
+          {outbox.messages.map((message) => (
+            <MessageRow
+              key={message.id}
+              message={message}
+              busy={busy}
+              onCallOff={() =>
+                void write(
+                  'message',
+                  () => ask(endpoints.callOffReminder, { params: { id: message.id }, key: v7() }),
+                  t('reminding.state.called-off'),
+                )
+              }
+            />
+          ))}
+        </Box>
+      </Beside>
+    </Stack>
+  )
+}
+
+const BAD: readonly Message['state'][] = ['failed', 'refused']
+
+function MessageRow({ message, busy, onCallOff }: { message: Message; busy: boolean; onCallOff: () => void }) {
+  const { t } = useTranslation()
+  const { customer, visitDay, text, state, tries, sendAfter, sentAt, language } = message
+  const time = state === 'waiting' ? clock(sendAfter) : sentAt === null ? '' : clock(sentAt)
+  return (
+    <Box
+      component="li"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', sm: 'minmax(0, 1fr) 190px' },
+        columnGap: 2,
+        borderTop: 1,
+        borderColor: 'divider',
+        py: 1,
+      }}
+    >
+      <span>
+        <Typography component="span" sx={{ display: 'block', fontWeight: 700 }}>
+          {customer.name}, {day(visitDay)}
+        </Typography>
+        <Typography component="span" variant="body2" color="textSecondary" lang={language}>
+          {text}
+        </Typography>
+      </span>
+      <Stack sx={{ alignItems: { sm: 'flex-end' } }}>
+        <Typography sx={{ fontWeight: 700, color: BAD.includes(state) ? ink('madder') : 'text.primary' }}>
+          {t(`reminding.state.${state}`, { time })}
+        </Typography>
+        {tries > 1 && (
+          <Typography variant="body2" color="textSecondary">
+            {t('reminding.tries', { count: tries })}
+          </Typography>
+        )}
+        {state === 'waiting' && (
+          <Button
+            color="error"
+            disabled={busy}
+            onClick={onCallOff}
+            aria-label={`${t('reminding.callOff')}: ${customer.name}`}
+            sx={{ minHeight: 44, px: 1 }}
+          >
+            {t('reminding.callOff')}
+          </Button>
+        )}
+      </Stack>
+    </Box>
+  )
+}

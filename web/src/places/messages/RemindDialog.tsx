@@ -1,0 +1,114 @@
+import { Box, Button, Checkbox, Typography } from '@mui/material'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { v7 } from 'uuid'
+import { endpoints, type DueVisit } from '@pelrin/contract'
+import { ask, ProblemError } from '../../api/client.ts'
+import { keys } from '../../api/queries.ts'
+import { useSurroundings } from '../../app/Shell.tsx'
+import { clock, day } from '../../messages/format.ts'
+import { Failure, Loading } from '../../pieces/States.tsx'
+import { SheetDialog } from '../../pieces/SheetDialog.tsx'
+import { remindable } from './remindable.ts'
+
+/** Reminders of due visits as they would go out: ticked, read, sent. Those that cannot go out say why. */
+export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[]; onClose: () => void }) {
+  const { t } = useTranslation()
+  const client = useQueryClient()
+  const { tell } = useSurroundings()
+  const [left, setLeft] = useState<ReadonlySet<number>>(new Set())
+  const [busy, setBusy] = useState(false)
+  const [openedAt] = useState(() => Date.now())
+  const [wrong, setWrong] = useState<string | null>(null)
+  const asked = visits.map(remindable)
+  const previews = useQuery({
+    queryKey: [...keys.outbox, 'preview', asked],
+    queryFn: ({ signal }) => ask(endpoints.previewReminders, { body: { visits: asked }, signal }),
+  })
+  const all = previews.data?.previews ?? []
+  const chosen = asked.filter((_, i) => !left.has(i) && all[i]?.problem === null)
+  const sendAfter = all[0]?.sendAfter
+  const send = async (): Promise<void> => {
+    if (busy || chosen.length === 0) return
+    setBusy(true)
+    setWrong(null)
+    try {
+      const { written } = await ask(endpoints.sendReminders, { key: v7(), body: { visits: chosen } })
+      tell(t('reminding.sent', { count: written }))
+      await client.invalidateQueries({ queryKey: keys.outbox })
+      onClose()
+    } catch (error) {
+      setWrong(error instanceof ProblemError ? error.message : t('app.offline'))
+    } finally {
+      setBusy(false)
+    }
+  }
+  return (
+    <SheetDialog open onClose={onClose} title={t('reminding.remindTitle')} maxWidth="md" fullWidth>
+      {previews.isPending && <Loading />}
+      {previews.isError && <Failure error={previews.error} again={() => void previews.refetch()} />}
+      {previews.data && (
+        <Box
+          component="form"
+          onSubmit={(event) => {
+            event.preventDefault()
+            void send()
+          }}
+        >
+          <Typography color="textSecondary">
+            {t('reminding.remindNote')}
+            {sendAfter !== undefined &&
+              Date.parse(sendAfter) > openedAt + 60_000 &&
+              ` ${t('reminding.quiet', { time: clock(sendAfter) })}`}
+          </Typography>
+          <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, py: 1 }}>
+            {all.map(({ customer, day: on, text, problem, language }, i) => (
+              <Box component="li" key={`${customer.id} ${on}`} sx={{ borderTop: 1, borderColor: 'divider' }}>
+                <Box
+                  component="label"
+                  sx={{ display: 'flex', alignItems: 'flex-start', gap: 1, py: 0.75, cursor: 'pointer' }}
+                >
+                  <Checkbox
+                    checked={problem === null && !left.has(i)}
+                    disabled={problem !== null}
+                    onChange={() =>
+                      setLeft((before) => {
+                        const after = new Set(before)
+                        if (!after.delete(i)) after.add(i)
+                        return after
+                      })
+                    }
+                  />
+                  <Box component="span" sx={{ pt: 0.5 }}>
+                    <Typography component="span" sx={{ display: 'block', fontWeight: 700 }}>
+                      {customer.name}, {day(on)}
+                      {problem !== null && `: ${t(`reminding.problem.${problem}`)}`}
+                    </Typography>
+                    <Typography component="span" variant="body2" color="textSecondary" lang={language}>
+                      {text}
+                    </Typography>
+                  </Box>
+                </Box>
+              </Box>
+            ))}
+          </Box>
+          {wrong !== null && (
+            <Typography role="alert" color="error">
+              {wrong}
+            </Typography>
+          )}
+          <Button
+            type="submit"
+            autoFocus
+            variant="contained"
+            disabled={busy || chosen.length === 0}
+            sx={{ minHeight: 56 }}
+          >
+            {chosen.length === 0 ? t('reminding.remindNone') : t('reminding.remindGo', { count: chosen.length })}
+          </Button>
+        </Box>
+      )}
+    </SheetDialog>
+  )
+}

@@ -1,0 +1,68 @@
+import { Autocomplete, Box, TextField, Typography } from '@mui/material'
+import { useQuery } from '@tanstack/react-query'
+import { useTranslation } from 'react-i18next'
+import { endpoints, type CustomerLine } from '@pelrin/contract'
+import { ask } from '../../api/client.ts'
+import { keys } from '../../api/queries.ts'
+
+/** Whose a bike is: somebody known is offered while a name is typed; any other name is a new customer. */
+export function WhoseBike({
+  name,
+  chosen,
+  wrong,
+  onType,
+  onChoose,
+}: {
+  name: string
+  /** Who was chosen; null while the name typed is a new one. */
+  chosen: CustomerLine | null
+  wrong: string | undefined
+  onType: (name: string) => void
+  onChoose: (customer: CustomerLine) => void
+}) {
+  const { t } = useTranslation()
+  const typed = name.trim()
+  const found = useQuery({
+    queryKey: keys.customers(typed),
+    queryFn: ({ signal }) => ask(endpoints.customers, { query: { q: typed }, signal }),
+    enabled: typed !== '' && chosen === null,
+  })
+  const said = chosen
+    ? chosen.bikes.length === 0
+      ? t('newBike.knownNoBike')
+      : t('newBike.known', { bikes: chosen.bikes.join(', ') })
+    : typed === ''
+      ? t('newBike.customerHint')
+      : t('newBike.isNew')
+  return (
+    <Autocomplete<CustomerLine, false, false, true>
+      freeSolo
+      autoHighlight={false}
+      options={found.data ?? []}
+      filterOptions={(all) => all}
+      inputValue={name}
+      onInputChange={(_, value, reason) => reason === 'input' && onType(value)}
+      onChange={(_, value) => value !== null && typeof value !== 'string' && onChoose(value)}
+      getOptionLabel={(option) => (typeof option === 'string' ? option : option.name)}
+      getOptionKey={(option) => (typeof option === 'string' ? option : option.id)}
+      renderOption={({ key, ...props }, option) => (
+        <Box component="li" key={key} {...props} sx={{ minHeight: 52, display: 'block !important' }}>
+          <Typography sx={{ fontWeight: 600 }}>{option.name}</Typography>
+          <Typography variant="body2" color="textSecondary">
+            {[option.phone, ...option.bikes].filter(Boolean).join(', ')}
+          </Typography>
+        </Box>
+      )}
+      renderInput={(params) => (
+        <TextField
+          {...params}
+          autoFocus
+          label={t('newBike.customer')}
+          error={wrong !== undefined}
+          helperText={wrong ?? said}
+          slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, maxLength: 80 } }}
+        />
+      )}
+    />
+  )
+}

@@ -1,0 +1,166 @@
+import { Box, Button, Stack, Typography } from '@mui/material'
+import { useEffect, useRef, useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useTranslation } from 'react-i18next'
+import { useNavigate, useParams } from 'react-router'
+import { v7 } from 'uuid'
+import { parseThickness, wearItem, type WearItemId } from '@pelrin/core'
+import { endpoints, type OtherWear } from '@pelrin/contract'
+import { ask } from '../../api/client.ts'
+import { useOtherWear } from '../../api/queries.ts'
+import { useBikeWrite } from '../../api/useBikeWrite.ts'
+import { useSurroundings } from '../../app/Shell.tsx'
+import { isPressed } from '../../keys/isControl.ts'
+import { useLetterKeys } from '../../keys/typing.tsx'
+import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { OfBike } from '../../pieces/OfBike.tsx'
+import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
+import { ItemRow } from './ItemRow.tsx'
+import { chosenBy, looksOf, type Line, type Pass } from './passState.ts'
+
+/** Everything else that wears on a bike, looked over in one pass. */
+export function OtherWearPlace() {
+  const { t } = useTranslation()
+  const { id = '' } = useParams()
+  const wear = useOtherWear(id)
+  return (
+    <OfBike bikeId={id} title={t('otherWear.title')} needs={[wear]}>
+      {({ lastOdometer }) => wear.data && <OnePass bikeId={id} wear={wear.data} unit={lastOdometer?.unit ?? 'km'} />}
+    </OfBike>
+  )
+}
+
+function OnePass({ bikeId, wear, unit }: { bikeId: string; wear: OtherWear; unit: 'km' | 'mi' }) {
+  const { t } = useTranslation()
+  const navigate = useNavigate()
+  const { tell } = useSurroundings()
+  const { wrong, setWrong, busy, write } = useBikeWrite(bikeId)
+  const [pass, setPass] = useState<Pass>({})
+  const [at, setAt] = useState(0)
+  const [back, setBack] = useState<string | null>(null)
+  /** What was sent last, for the fields a refusal names. */
+  const [sent, setSent] = useState<readonly WearItemId[]>([])
+  const saveButton = useRef<HTMLButtonElement>(null)
+  const items = wear.items.map(({ item }) => item)
+  // Behind the last is the button that writes it down.
+  const current = items[at]
+  useEffect(() => {
+    if (at === items.length) saveButton.current?.focus()
+  }, [at, items.length])
+  const looks = looksOf(items, pass, v7)
+  const move = (to: number): void => {
+    setAt(Math.min(items.length, Math.max(0, to)))
+  }
+  const say = (item: WearItemId, line: Line): void => {
+    setPass((before) => ({ ...before, [item]: { ...before[item], ...line } }))
+    setWrong(null)
+  }
+  const byDigit = (digit: number): void => {
+    const line = current && chosenBy(current, digit)
+    if (!current || !line) return
+    say(current, line)
+    move(at + 1)
+  }
+  const save = async (): Promise<void> => {
+    if (busy || looks.length === 0) return
+    // A thickness that is none is told before anything is sent.
+    const bad = looks.findIndex(({ typed }) => typed !== null && !parseThickness(typed).ok)
+    const read = bad < 0 ? null : parseThickness(looks[bad]!.typed ?? '')
+    setSent(looks.map(({ item }) => item))
+    if (read && !read.ok) {
+      setWrong({
+        code: read.problem,
+        sentence: t(`problems.${read.problem}`),
+        fields: { [`checks.${bad}.typed`]: t(`problems.${read.problem}`) },
+      })
+      setAt(items.indexOf(looks[bad]!.item))
+      return
+    }
+    const body = { occurredAt: new Date().toISOString(), checks: looks }
+    if (await write(() => ask(endpoints.checkWear, { params: { id: bikeId }, key: v7(), body }))) {
+      setPass({})
+      setAt(0)
+      tell(t('otherWear.saved'))
+    }
+  }
+  useLetterKeys({
+    ...Object.fromEntries([1, 2, 3, 4].map((digit) => [String(digit), { run: () => byDigit(digit) }])),
+    s: { run: () => void save(), lasting: true },
+    n: { run: () => current && say(current, { renewed: !(pass[current]?.renewed ?? false) }), lasting: true },
+    b: { run: () => void navigate(`/bikes/${bikeId}`) },
+  })
+  const keysOn = { preventDefault: true, enableOnFormTags: true, enabled: back === null } as const
+  useHotkeys('down', () => move(at + 1), keysOn, [at, items])
+  useHotkeys('up', () => move(at - 1), keysOn, [at, items])
+  useHotkeys('enter', () => move(at + 1), { ...keysOn, ignoreEventWhen: (event) => isPressed(event.target) }, [
+    at,
+    items,
+  ])
+  useHotkeys('escape', () => back === null && void navigate(`/bikes/${bikeId}`), { enableOnFormTags: true }, [
+    back,
+    bikeId,
+  ])
+  const wrongAt = (item: WearItemId, field: string): string | undefined =>
+    wrong?.fields[`checks.${sent.indexOf(item)}.${field}`]
+  const kind = current && wearItem(current).kind
+  return (
+    <>
+      <Box
+        component="ol"
+        aria-label={t('otherWear.title')}
+        sx={{ listStyle: 'none', m: 0, p: 0, flex: 1, minHeight: 0, overflow: { md: 'auto' } }}
+      >
+        {wear.items.map((now, i) => (
+          <ItemRow
+            key={now.item}
+            now={now}
+            line={pass[now.item] ?? {}}
+            chosen={i === at}
+            unit={unit}
+            wrong={{ typed: wrongAt(now.item, 'typed'), minimum: wrongAt(now.item, 'minimumTyped') }}
+            onChoose={() => setAt(i)}
+            onSay={(line) => say(now.item, line)}
+            onBack={setBack}
+          />
+        ))}
+      </Box>
+      <Stack
+        direction="row"
+        sx={{ gap: 2, alignItems: 'center', flexWrap: 'wrap', py: 1, borderTop: 1, borderColor: 'divider' }}
+      >
+        <Box sx={{ flex: '1 1 380px' }}>
+          <Typography>{kind ? t(`otherWear.how.${kind}`) : ''}</Typography>
+          <Typography variant="body2" color="textSecondary">
+            {t('otherWear.caution')}
+          </Typography>
+          {wrong !== null && (
+            <Typography role="alert" color="error">
+              {wrong.sentence}
+            </Typography>
+          )}
+        </Box>
+        <Button
+          ref={saveButton}
+          variant="contained"
+          disabled={busy || looks.length === 0}
+          onClick={() => void save()}
+          sx={{ minHeight: 56, px: 3, gap: 1.5 }}
+        >
+          {t('otherWear.save', { count: looks.length })} <KeyCap>S</KeyCap>
+        </Button>
+      </Stack>
+      {back !== null && (
+        <ReasonDialog
+          title={t('otherWear.backTitle')}
+          go={t('otherWear.back')}
+          onClose={() => setBack(null)}
+          onReason={async (reason) => {
+            const id = v7()
+            await ask(endpoints.withdrawWearCheck, { params: { id: back }, key: id, body: { id, reason } })
+            await write(() => Promise.resolve(true))
+          }}
+        />
+      )}
+    </>
+  )
+}

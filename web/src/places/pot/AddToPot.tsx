@@ -1,0 +1,104 @@
+import { Box, Button, Checkbox, Typography } from '@mui/material'
+import { useState } from 'react'
+import { useTranslation } from 'react-i18next'
+import { v7 } from 'uuid'
+import type { PotCandidate } from '@pelrin/contract'
+import { clock } from '../../messages/format.ts'
+import { SheetDialog } from '../../pieces/SheetDialog.tsx'
+
+export interface Added {
+  readonly id: string
+  readonly chainId: string
+  readonly readyBy: string | null
+  readonly needs: PotCandidate['needs']
+  readonly recipe: 'soak-and-hang'
+  readonly condition: 'clean'
+}
+
+/** Chains that could go in: those of bikes in today are ticked. */
+export function AddToPot({
+  candidates,
+  busy,
+  wrong,
+  onAdd,
+  onClose,
+}: {
+  candidates: readonly PotCandidate[]
+  busy: boolean
+  wrong: string | null
+  onAdd: (chains: readonly Added[]) => void
+  onClose: () => void
+}) {
+  const { t } = useTranslation()
+  const [ticked, setTicked] = useState(
+    () => new Set(candidates.filter(({ because }) => because === 'in-today').map(({ chainId }) => chainId)),
+  )
+  const toggle = (id: string): void =>
+    setTicked((before) => {
+      const after = new Set(before)
+      if (!after.delete(id)) after.add(id)
+      return after
+    })
+  const add = (): void =>
+    onAdd(
+      candidates
+        .filter(({ chainId }) => ticked.has(chainId))
+        .map(({ chainId, promisedAt, needs }) => ({
+          id: v7(),
+          chainId,
+          readyBy: promisedAt,
+          needs,
+          recipe: 'soak-and-hang',
+          condition: 'clean',
+        })),
+    )
+  return (
+    <SheetDialog open onClose={onClose} title={t('pot.addTitle')} maxWidth="sm" fullWidth>
+      <Box
+        component="form"
+        onSubmit={(event) => {
+          event.preventDefault()
+          add()
+        }}
+      >
+        {candidates.length === 0 && <Typography>{t('pot.addNone')}</Typography>}
+        <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+          {candidates.map(({ chainId, chain, bike, because, promisedAt }, i) => (
+            <Box component="li" key={chainId} sx={{ borderTop: 1, borderColor: 'divider' }}>
+              <Box
+                component="label"
+                sx={{ display: 'flex', alignItems: 'center', gap: 1, minHeight: 56, cursor: 'pointer' }}
+              >
+                <Checkbox autoFocus={i === 0} checked={ticked.has(chainId)} onChange={() => toggle(chainId)} />
+                <span>
+                  <Typography component="span" sx={{ display: 'block', fontWeight: 700 }}>
+                    {bike ? `${bike.customer}, ${bike.label}` : chain}
+                  </Typography>
+                  <Typography component="span" variant="body2" color="textSecondary">
+                    {[
+                      bike && chain,
+                      t(`pot.because.${because}`),
+                      promisedAt !== null && t('pot.promised', { time: clock(promisedAt) }),
+                    ]
+                      .filter(Boolean)
+                      .join(', ')}
+                  </Typography>
+                </span>
+              </Box>
+            </Box>
+          ))}
+        </Box>
+        {wrong !== null && (
+          <Typography role="alert" color="error">
+            {wrong}
+          </Typography>
+        )}
+        {candidates.length > 0 && (
+          <Button type="submit" variant="contained" disabled={busy || ticked.size === 0} sx={{ mt: 2 }}>
+            {ticked.size === 0 ? t('pot.add') : t('pot.addGo', { count: ticked.size })}
+          </Button>
+        )}
+      </Box>
+    </SheetDialog>
+  )
+}

@@ -1,0 +1,102 @@
+import { renderToStaticMarkup } from 'react-dom/server'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { assumptionsWith, planPot } from '@pelrin/core'
+import type { PotBoard, PotChainNow } from '@pelrin/contract'
+import { at, chain as waiting, FROM } from './chain.testing.ts'
+import { NextActions } from './NextActions.tsx'
+import { potActions } from './potActions.ts'
+import { potInput } from './potInput.ts'
+import { PotTimeline } from './PotTimeline.tsx'
+import { textOf } from '../../testing/textOf.ts'
+
+beforeAll(async () => {
+  await import('../../messages/index.ts')
+})
+
+const chain = (id: string, customer: string, more: Partial<PotChainNow> = {}): PotChainNow =>
+  waiting(id, { bike: { id: `bike ${id}`, label: 'Courier', customer }, ...more })
+const pots: PotBoard['pots'] = [
+  {
+    id: 'copper',
+    name: 'Copper',
+    capacity: 4,
+    onSince: at(-60),
+    thermometer: false,
+    bath: { load: 0, most: 60, change: false, since: null },
+    version: 1,
+  },
+]
+const planned = (chains: PotChainNow[]) =>
+  planPot(
+    potInput(
+      { pots, chains, done: [], candidates: [], assumptions: {} },
+      FROM,
+      assumptionsWith(undefined).pot,
+      () => true,
+    )!,
+  )
+
+describe('what is next at the pot', () => {
+  const said = (chains: PotChainNow[], now = FROM): string =>
+    renderToStaticMarkup(
+      <NextActions
+        actions={potActions(planned(chains).plan, FROM, chains)}
+        pots={pots}
+        now={now}
+        busy={false}
+        onDo={() => undefined}
+      />,
+    )
+  it('names the pot, the recipe and whose chains go in together; only the first is Enter', () => {
+    const markup = said([
+      chain('a', 'Mara Lisk'),
+      chain('b', 'Noll Fathom'),
+      chain('c', 'Ivo Marsh', { needs: 'strip' }),
+    ])
+    expect(textOf(markup)).toMatch(
+      /Into the stripping bath.*Ivo Marsh|Into Copper, soak and hang.*Mara Lisk; Noll Fathom/,
+    )
+    expect(markup.match(/Enter/g)).toHaveLength(1)
+    expect(markup.match(/role="timer"/g)).toHaveLength(1)
+  })
+  it('counts down by the clock to what is not due, and up from what is late', () => {
+    const wax = [chain('a', 'Mara Lisk', { state: 'in-pot', potId: 'copper', since: at(-2) })]
+    expect(textOf(said(wax))).toMatch(/in 1\d:00, 1\d:1\d/)
+    expect(textOf(said(wax, FROM + 60 * 60_000))).toMatch(/4\d:00/)
+  })
+  it('says that nothing is to be done where nothing is', () => {
+    expect(textOf(said([]))).toContain('Nothing')
+  })
+})
+
+describe('a session drawn over time', () => {
+  const drawn = (chains: PotChainNow[], chosenId?: string): string =>
+    renderToStaticMarkup(
+      <PotTimeline
+        plan={{ ...planned(chains), from: FROM }}
+        pots={pots}
+        chains={chains}
+        chosenId={chosenId}
+        now={FROM}
+        onChoose={() => undefined}
+        onPin={() => undefined}
+      />,
+    )
+  it('has a row a pot and a chain, its dips numbered in their order', () => {
+    const markup = drawn([chain('a', 'Mara Lisk'), chain('b', 'Noll Fathom', { recipe: 'cool-draw' })])
+    expect(textOf(markup)).toMatch(/Copper 1 2 Mara Lisk .* Noll Fathom/)
+  })
+  it('says at its chain by how much a promise is late, and marks what is pinned', () => {
+    const markup = drawn([chain('a', 'Mara Lisk', { readyBy: at(10), notBefore: at(20) })])
+    expect(textOf(markup)).toMatch(/\d+ min late/)
+    expect(markup).toContain('<circle')
+    expect(drawn([chain('a', 'Mara Lisk', { readyBy: at(300) })])).not.toMatch(/min late|<circle/)
+  })
+  it('is not squeezed by a promise far off', () => {
+    const widthOfHang = (markup: string): number =>
+      Number(/<rect[^>]*? width="([\d.]+)"[^>]*opacity="0.28"/.exec(markup)?.[1])
+    const near = widthOfHang(drawn([chain('a', 'Mara Lisk', { readyBy: at(60) })]))
+    const far = widthOfHang(drawn([chain('a', 'Mara Lisk', { readyBy: at(3000) })]))
+    expect(far).toBeGreaterThan(near * 0.8)
+  })
+})
