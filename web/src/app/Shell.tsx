@@ -1,16 +1,13 @@
 import { Alert, Box, IconButton, Snackbar, Stack, Typography } from '@mui/material'
-import { useQueryClient } from '@tanstack/react-query'
-import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react'
+import { createContext, useCallback, useContext, useEffect, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Outlet, useLocation, useMatch, useSearchParams } from 'react-router'
 import type { Session } from '@pelrin/contract'
-import { askAnew } from '../api/askAnew.ts'
 import { useLineUp } from '../api/queries.ts'
 import { TypingProvider } from '../keys/typing.tsx'
 import { dayAndClock } from '../messages/format.ts'
 import { KeyCap } from '../pieces/KeyCap.tsx'
-import { useOutbox } from '../outbox/useOutbox.ts'
 import { Finder } from './Finder.tsx'
 import { KeySheet } from './KeySheet.tsx'
 import { NavBand } from './NavBand.tsx'
@@ -50,7 +47,6 @@ export function Shell({ session }: { session: Session }) {
   const bikeId = useBikeInHand()
   const online = useOnline()
   const { pathname } = useLocation()
-  useFreshAfterSending()
   useHotkeys('?', () => setKeysOpen((open) => !open), { useKey: true, preventDefault: true })
   const tell = useCallback((text: string) => setTold(text), [])
   const surroundings = useMemo(() => ({ session, tell }), [session, tell])
@@ -135,17 +131,6 @@ export function Shell({ session }: { session: Session }) {
       </TypingProvider>
     </SurroundingsContext>
   )
-}
-
-/** What was sent in the background changed what is shown. */
-function useFreshAfterSending(): void {
-  const client = useQueryClient()
-  const waiting = useOutbox().length
-  const before = useRef(waiting)
-  useEffect(() => {
-    if (waiting < before.current) void askAnew(client)
-    before.current = waiting
-  }, [client, waiting])
 }
 
 function Clock() {

@@ -156,6 +156,24 @@ describe('the outbox', () => {
     expect(asked.map((one) => one.key)).toEqual(['1'])
   })
 
+  it('says when a write has ended, done or refused, also one of an earlier visit', async () => {
+    replies = ['away', { status: 200 }, problem(422, 'request-invalid')]
+    const before = await open()
+    await before.put(write('1'))
+    await vi.waitFor(() => {
+      expect(asked).toHaveLength(1)
+    })
+    const after = new Outbox()
+    const ended = vi.fn()
+    after.onEnd(ended)
+    await after.open()
+    await settled(after, 0)
+    expect(ended).toHaveBeenCalledTimes(1)
+    const { settled: end } = await after.put(write('2'))
+    expect(await end).toMatchObject({ ok: false })
+    expect(ended).toHaveBeenCalledTimes(2)
+  })
+
   it('tells whoever listens', async () => {
     const outbox = await open()
     const seen: number[] = []

@@ -31,6 +31,7 @@ const RETRY_MS = [1_000, 2_000, 5_000, 10_000, 20_000]
 export class Outbox {
   private waiting: readonly Waiting[] = []
   private readonly listeners = new Set<() => void>()
+  private ended: () => void = () => undefined
   private readonly settling = new Map<string, (settled: Settled) => void>()
   private store: UseStore | null = null
   private attempt = 0
@@ -66,6 +67,11 @@ export class Outbox {
     return () => {
       this.listeners.delete(listener)
     }
+  }
+
+  /** Whom to tell each time the server has done a write, or refused it: what it says of anything else may be new. */
+  onEnd(tell: () => void): void {
+    this.ended = tell
   }
 
   readonly list = (): readonly Waiting[] => this.waiting
@@ -124,6 +130,7 @@ export class Outbox {
   private settle(key: string, settled: Settled): void {
     this.settling.get(key)?.(settled)
     this.settling.delete(key)
+    this.ended()
   }
 
   private async load(): Promise<void> {
