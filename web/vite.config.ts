@@ -2,7 +2,7 @@ import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [react({ compiler: true })],
   build: {
     target: 'es2023',
     sourcemap: false,

@@ -44,7 +44,7 @@ export function straightLineCrossing(
 /** What the same line says of the wear at a distance, %; null when none can be drawn. */
 export function straightLineAt(observations: readonly WearObservation[], s: number, zero: number): number | null {
   const line = lineThrough(observations, zero)
-  return line && line.value + line.slope * (s - line.s)
+  return line === null ? null : line.value + line.slope * (s - line.s)
 }
 
 /** The usual way by distance alone: a chain of a care lasts so long, whatever was read. Thousand weighted km. */

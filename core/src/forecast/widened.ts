@@ -1,4 +1,4 @@
-// eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the package ships no types
+// oxlint-disable-next-line typescript/triple-slash-reference -- the package ships no types
 /// <reference path="../numerics/jstat.d.ts" />
 import jstat from 'jstat'
 import { DEFAULTS } from '../defaults.ts'

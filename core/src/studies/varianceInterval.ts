@@ -1,5 +1,5 @@
 // The package ships no types, and whoever imports this file from elsewhere must find ours beside it.
-// eslint-disable-next-line @typescript-eslint/triple-slash-reference
+// oxlint-disable-next-line typescript/triple-slash-reference
 /// <reference path="../numerics/jstat.d.ts" />
 import jstat from 'jstat'
 

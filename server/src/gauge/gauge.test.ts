@@ -222,7 +222,7 @@ describe('a screen that watches a gauge', () => {
       const read = async (): Promise<void> => {
         let text = ''
         const decoder = new TextDecoder()
-        for await (const chunk of response.body ?? []) {
+        for await (const chunk of (response.body ?? []) as AsyncIterable<Uint8Array>) {
           text += decoder.decode(chunk, { stream: true })
           const parts = text.split('\n\n')
           text = parts.pop() ?? ''

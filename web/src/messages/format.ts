@@ -24,24 +24,22 @@ export function distance(km: number, unit: 'km' | 'mi'): string {
   return `${number(unit === 'mi' ? km / KM_PER_MILE : km, 0)} ${unit}`
 }
 
+// Made once: making one takes longer than writing a hundred days with it.
+const dayOfThisYear = new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short' })
+const dayOfAnyYear = new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', year: 'numeric' })
+const dayOfWeek = new Intl.DateTimeFormat(locale, { weekday: 'short', day: 'numeric', month: 'short' })
+const timeOfDay = new Intl.DateTimeFormat(locale, { hour: '2-digit', minute: '2-digit' })
+const howLongAgo = new Intl.RelativeTimeFormat(locale, { numeric: 'auto' })
+
 /** A day, near ones without their year. */
 export function day(iso: string): string {
   const date = dayjs(iso)
-  const options: Intl.DateTimeFormatOptions =
-    date.year() === dayjs().year()
-      ? { day: 'numeric', month: 'short' }
-      : { day: 'numeric', month: 'short', year: 'numeric' }
-  return new Intl.DateTimeFormat(locale, options).format(date.toDate())
+  return (date.year() === dayjs().year() ? dayOfThisYear : dayOfAnyYear).format(date.toDate())
 }
 
-export function clock(iso: string): string {
-  return new Intl.DateTimeFormat(locale, { hour: '2-digit', minute: '2-digit' }).format(new Date(iso))
-}
+export const clock = (iso: string): string => timeOfDay.format(new Date(iso))
 
-export function dayAndClock(date: Date): string {
-  const named = new Intl.DateTimeFormat(locale, { weekday: 'short', day: 'numeric', month: 'short' }).format(date)
-  return `${named}, ${new Intl.DateTimeFormat(locale, { hour: '2-digit', minute: '2-digit' }).format(date)}`
-}
+export const dayAndClock = (date: Date): string => `${dayOfWeek.format(date)}, ${timeOfDay.format(date)}`
 
 /** Today in this device's zone, YYYY-MM-DD. */
 export const today = (): string => dayjs().format('YYYY-MM-DD')
@@ -49,10 +47,7 @@ export const today = (): string => dayjs().format('YYYY-MM-DD')
 /** How long ago, in the words of a workshop. */
 export function ago(iso: string): string {
   const days = dayjs().startOf('day').diff(dayjs(iso).startOf('day'), 'day')
-  return new Intl.RelativeTimeFormat(locale, { numeric: 'auto' }).format(
-    days < 60 ? -days : -Math.round(days / 30.4),
-    days < 60 ? 'day' : 'month',
-  )
+  return howLongAgo.format(days < 60 ? -days : -Math.round(days / 30.4), days < 60 ? 'day' : 'month')
 }
 
 /** The day so many days after a moment. */

@@ -223,7 +223,7 @@ export function liveInput(
   const { life } = input
   // What was ridden since the last entry: by the odometer typed, else as usual.
   const s =
-    life === undefined || life.sNow === null
+    life?.sNow == null
       ? null
       : odometer.state === 'ready' && sinceLast > 0
         ? life.sNow + (sinceLast * life.usualFactor) / 1000
