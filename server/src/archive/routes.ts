@@ -3,7 +3,7 @@ import split2 from 'split2'
 import type { Context } from 'koa'
 import { currentSession, type CurrentSession } from '../auth/currentSession.ts'
 import type { Database } from '../db/connection.ts'
-import { audited, inShop, type Author } from '../db/work.ts'
+import { audited, inShop, takeStock, type Author } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import type { RequestState } from '../http/request.ts'
 import type { Serving } from '../http/serve.ts'
@@ -64,6 +64,7 @@ export function archiveRouter({ database }: Serving): Router<RequestState> {
     const taken = await inShop(database, session.shop.id, author, async (work) => {
       const all = await takeIn(work, lines as AsyncIterable<string>)
       if (!apply) throw new OnlyLooked(all)
+      await takeStock(work)
       await rebuildState(work)
       await audited(work, 'took-in', 'archive', session.shop.id, { taken: all })
       return all

@@ -58,6 +58,9 @@ export async function inShop<T>(
   })
 }
 
+/** Has the database look anew at what its tables hold: after many rows came in, it knows nothing of them by itself yet. */
+export const takeStock = async (work: Work): Promise<void> => void (await work.select('ANALYZE'))
+
 /** The author of a piece of work that writes. */
 export function authorOf(work: Work): Author {
   if (!work.author) throw new Error('this work has no author and may not write')

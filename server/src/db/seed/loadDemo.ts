@@ -18,7 +18,7 @@ import type {
   SpotRow,
   VerdictRow,
 } from '../models/rows.ts'
-import { inShop, type Work } from '../work.ts'
+import { inShop, takeStock, type Work } from '../work.ts'
 import { BikeSimulation, type Ending, type History, type PastReading } from './history.ts'
 import { driveDetails } from './driveDetails.ts'
 import { loadCare } from './loadCare.ts'
@@ -182,6 +182,7 @@ class Loader {
       this.peopleIds,
     )
     await loadEventDates({ ...this.work, now: this.today }, SEED + 6, this.pending.bikes, this.peopleIds[0]!)
+    await takeStock(this.work)
     const shared = await shopFacts(this.work)
     for (const [done, { bikeId, at, by, readingId }] of this.toJudge.entries()) {
       const author = { personId: this.peopleIds[by]!, deviceId: null, requestId: null }
