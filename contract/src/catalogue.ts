@@ -105,8 +105,8 @@ export const catalogueEndpoints = {
       q: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(60, 'text-too-long'))),
       kind: v.optional(PartKind),
       /** Only what is to be ordered. */
-      low: v.optional(v.pipe(v.picklist(['yes']))),
-      cursor: v.optional(v.pipe(v.string(), v.maxLength(400))),
+      low: v.optional(v.picklist(['yes'], 'field-invalid')),
+      cursor: v.optional(v.pipe(v.string(), v.maxLength(400, 'cursor-malformed'))),
     }),
     result: v.object({
       parts: v.array(CatalogueLine),

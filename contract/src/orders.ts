@@ -77,7 +77,13 @@ export const ordersEndpoints = {
     body: v.object({
       id: Id,
       lines: v.pipe(
-        v.array(v.object({ partId: Id, quantity, price: v.pipe(v.number('number-malformed'), v.minValue(0)) })),
+        v.array(
+          v.object({
+            partId: Id,
+            quantity,
+            price: v.pipe(v.number('number-malformed'), v.minValue(0, 'price-negative')),
+          }),
+        ),
         v.minLength(1, 'parts-none'),
         v.maxLength(60, 'parts-many'),
       ),

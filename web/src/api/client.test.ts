@@ -1,0 +1,133 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { AwayError, ProblemError, send, sendFile, sentenceOf } from './client.ts'
+
+type Reply = { status: number; body?: string } | Error
+let reply: Reply = { status: 200, body: '{}' }
+let asked: { url: string; init: { method: string; headers: Record<string, string>; body?: string } }[] = []
+
+beforeEach(() => {
+  asked = []
+  vi.stubGlobal('fetch', (url: string, init: (typeof asked)[number]['init']) => {
+    asked.push({ url, init })
+    if (reply instanceof Error) return Promise.reject(reply)
+    return Promise.resolve(new Response(reply.status === 204 ? null : (reply.body ?? ''), { status: reply.status }))
+  })
+})
+afterEach(() => vi.unstubAllGlobals())
+
+const problem = (code: string, fields: object[] = []) =>
+  JSON.stringify({ status: 422, code, detail: `About ${code}.`, requestId: 'r', fields })
+
+describe('a request', () => {
+  it('has its place in the address, its query behind, and its body as JSON', async () => {
+    reply = { status: 200, body: '{"done":true}' }
+    const answer = await send('POST', '/bikes/:id/care', {
+      params: { id: 'a/b' },
+      query: { days: '7', left: undefined },
+      body: { kind: 'wash' },
+    })
+    expect(answer).toEqual({ done: true })
+    expect(asked[0]?.url).toBe('/api/v1/bikes/a%2Fb/care?days=7')
+    expect(asked[0]?.init).toMatchObject({ method: 'POST', body: '{"kind":"wash"}' })
+    expect(asked[0]?.init.headers).toEqual({ Accept: 'application/json', 'Content-Type': 'application/json' })
+  })
+
+  it('says who writes, from which version, and under which key it may be repeated', async () => {
+    reply = { status: 204 }
+    expect(await send('PATCH', '/x', { key: 'k1', version: 4, personId: 'p1', body: null })).toBeUndefined()
+    expect(asked[0]?.init.headers).toMatchObject({ 'Idempotency-Key': 'k1', 'If-Match': '"4"', 'Pelrin-Person': 'p1' })
+  })
+
+  it('that is refused tells why, at the field it concerns first', async () => {
+    reply = {
+      status: 422,
+      body: problem('request-invalid', [{ path: 'day', code: 'day-malformed', detail: 'A day.' }]),
+    }
+    const refused = await send('POST', '/x', {}).catch((error: unknown) => error)
+    expect(refused).toBeInstanceOf(ProblemError)
+    expect((refused as ProblemError).at('day')).toBe('day-malformed')
+    expect((refused as ProblemError).at('note')).toBeUndefined()
+    expect(sentenceOf(refused)).toBe('A day.')
+    reply = { status: 409, body: problem('version-old') }
+    expect(sentenceOf(await send('POST', '/x', {}).catch((error: unknown) => error))).toBe('About version-old.')
+  })
+
+  it.each<[string, Reply]>([
+    ['nobody answers', new TypeError('failed to fetch')],
+    ['a proxy says that nobody does', { status: 502, body: '<html>' }],
+    ['the server is starting', { status: 503, body: problem('starting') }],
+    ['something else answers in its place', { status: 404, body: '<html>no such page</html>' }],
+    ['the answer breaks off', { status: 200, body: '{"half":' }],
+  ])('may be sent again where %s', async (_, given) => {
+    reply = given
+    const failed = await send('POST', '/x', { body: {} }).catch((error: unknown) => error)
+    expect(failed).toBeInstanceOf(AwayError)
+    expect(sentenceOf(failed)).toBeUndefined()
+  })
+
+  it('that its asker gave up is not taken for a server that is away', async () => {
+    const leaving = new AbortController()
+    leaving.abort()
+    reply = new DOMException('given up', 'AbortError')
+    await expect(send('GET', '/x', { signal: leaving.signal })).rejects.toBe(reply)
+  })
+})
+
+describe('an upload', () => {
+  class Upload {
+    static last: Upload
+    readonly upload: { onprogress: (at: { loaded: number; total: number }) => void } = { onprogress: () => undefined }
+    readonly headers: Record<string, string> = {}
+    timeout = 0
+    status = 0
+    responseText = ''
+    url = ''
+    onload: () => void = () => undefined
+    onerror: () => void = () => undefined
+    ontimeout: () => void = () => undefined
+    onabort: () => void = () => undefined
+    open(_: string, url: string): void {
+      this.url = url
+    }
+    setRequestHeader(name: string, value: string): void {
+      this.headers[name] = value
+    }
+    send(): void {
+      Upload.last = this
+    }
+    abort(): void {
+      this.onabort()
+    }
+    answer(status: number, text: string): void {
+      this.status = status
+      this.responseText = text
+      this.onload()
+    }
+  }
+  beforeEach(() => vi.stubGlobal('XMLHttpRequest', Upload))
+  const file = new File(['rows'], 'shop.jsonl')
+
+  it('tells which share of it has gone, and brings the answer', async () => {
+    const shares: number[] = []
+    const done = sendFile('/archive', file, { onProgress: (share) => shares.push(share) })
+    Upload.last.upload.onprogress({ loaded: 1, total: 4 })
+    Upload.last.upload.onprogress({ loaded: 4, total: 0 })
+    Upload.last.answer(200, '{"tables":[]}')
+    expect(await done).toEqual({ tables: [] })
+    expect(shares).toEqual([0.25, 0])
+    expect(Upload.last.url).toBe('/api/v1/archive')
+  })
+
+  it('that is refused says why; one that is stopped, or answered by something else, is away', async () => {
+    const refused = sendFile('/archive', file)
+    Upload.last.answer(422, problem('archive-newer'))
+    await expect(refused).rejects.toMatchObject({ problem: { code: 'archive-newer' } })
+    const leaving = new AbortController()
+    const stopped = sendFile('/archive', file, { signal: leaving.signal })
+    leaving.abort()
+    await expect(stopped).rejects.toBeInstanceOf(AwayError)
+    const lost = sendFile('/archive', file)
+    Upload.last.answer(413, '<html>too large</html>')
+    await expect(lost).rejects.toBeInstanceOf(AwayError)
+  })
+})
