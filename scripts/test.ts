@@ -76,26 +76,29 @@ async function suite(
   if (counted.failed > 0) say(output)
 }
 
+/** What reads the code without running it, the longest first. */
+const toRead: (() => Promise<void>)[] = [
+  () => check('types and lint', 'oxlint', ['--deny-warnings', '--report-unused-disable-directives']),
+  () => check('format', 'prettier', ['--check', '--log-level', 'warn', '.']),
+  () =>
+    check('dependency directions', 'depcruise', [
+      '--config',
+      '.dependency-cruiser.mjs',
+      'core/src',
+      'contract/src',
+      'drawn/src',
+      'server/src',
+      'standins',
+      'web/src',
+      'scripts',
+      'e2e',
+    ]),
+  () => check('types of core, pure', 'tsc', ['-p', 'core/tsconfig.pure.json']),
+]
+
+/** Goes through what is still to be read; whoever else does so takes what comes after. */
 async function staticChecks(): Promise<void> {
-  const checks: (() => Promise<void>)[] = [
-    () => check('types and lint', 'oxlint', ['--deny-warnings', '--report-unused-disable-directives']),
-    () => check('format', 'prettier', ['--check', '--log-level', 'warn', '.']),
-    () =>
-      check('dependency directions', 'depcruise', [
-        '--config',
-        '.dependency-cruiser.mjs',
-        'core/src',
-        'contract/src',
-        'drawn/src',
-        'server/src',
-        'standins',
-        'web/src',
-        'scripts',
-        'e2e',
-      ]),
-    () => check('types of core, pure', 'tsc', ['-p', 'core/tsconfig.pure.json']),
-  ]
-  for (const next of checks) await next()
+  for (let next = toRead.shift(); next; next = toRead.shift()) await next()
 }
 
 interface VitestReport {
@@ -142,14 +145,13 @@ try {
   postgresPrograms()
   // Once, before two want it at the same time.
   if (wants('unit') || wants('interface')) await buildWeb(root)
-  // Two at a time, one a core.
-  await Promise.all([
-    (async () => {
-      if (wants('unit')) await unitTests()
+  // Two at a time, one a core: whichever is through with its tests begins to read.
+  await Promise.all(
+    [wants('unit') && unitTests, wants('interface') && interfaceTests].map(async (tests) => {
+      if (tests) await tests()
       if (wants('static')) await staticChecks()
-    })(),
-    wants('interface') ? interfaceTests() : undefined,
-  ])
+    }),
+  )
 } catch (error) {
   total.failed++
   say(error instanceof PlainError ? error.message : ((error as Error).stack ?? String(error)))
