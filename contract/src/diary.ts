@@ -57,6 +57,8 @@ export type DiaryDay = v.InferOutput<typeof DiaryDay>
 /** Something of the shop's own that falls due. */
 export const ShopDue = v.object({
   kind: v.picklist(['instrument', 'bath']),
+  /** The instrument, or the pot. */
+  id: Id,
   name: v.string(),
   /** Null: now. */
   on: v.nullable(Day),

@@ -1,13 +1,18 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { hash } from '@node-rs/argon2'
 import * as v from 'valibot'
-import type { Work } from '../db/work.ts'
+import { takeStock, type Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { ARCHIVE_VERSION } from './archiveOut.ts'
 import { archivedTables, asArchived, type ArchivedTable } from './archivedTables.ts'
 
 /** Rows written at a time. */
 const MOST = 500
+/**
+ * How much a table grows before the database looks at it anew: by what it knew of a short one, it would go through all of a long one
+ * for every row that comes.
+ */
+const GROWN = 8
 
 /** What an archive brings into a shop, table by table. */
 export interface TakenIn {
@@ -34,6 +39,7 @@ const Foot = v.object({ end: v.literal(true), rows: v.number(), sha256: v.string
 export async function takeIn(work: Work, lines: AsyncIterable<string>): Promise<TakenIn[]> {
   const tables = new Map((await archivedTables(work)).map((table) => [table.name, table]))
   const counts = new Map<string, { added: number; same: number; conflicts: number }>()
+  let lookAgainAt = 0
   const digest = createHash('sha256')
   const nobody = await hash(randomBytes(32))
   let number = 0
@@ -45,13 +51,19 @@ export async function takeIn(work: Work, lines: AsyncIterable<string>): Promise<
     const { table, texts } = batch
     if (!table) return
     Object.assign(batch, { table: null, texts: [] })
-    const before = counts.get(table.name) ?? { added: 0, same: 0, conflicts: 0 }
+    const before = counts.get(table.name)
+    if (!before) lookAgainAt = 0
     const { added, same } = await writeRows(work, table, texts, nobody)
-    counts.set(table.name, {
-      added: before.added + added,
-      same: before.same + same,
-      conflicts: before.conflicts + texts.length - added - same,
-    })
+    const now = {
+      added: (before?.added ?? 0) + added,
+      same: (before?.same ?? 0) + same,
+      conflicts: (before?.conflicts ?? 0) + texts.length - added - same,
+    }
+    counts.set(table.name, now)
+    if (now.added > lookAgainAt) {
+      await takeStock(work, table.name)
+      lookAgainAt = now.added * GROWN
+    }
   }
   for await (const line of lines) {
     number++

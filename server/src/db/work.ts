@@ -58,8 +58,8 @@ export async function inShop<T>(
   })
 }
 
-/** Has the database look anew at what its tables hold: after many rows came in, it knows nothing of them by itself yet. */
-export const takeStock = async (work: Work): Promise<void> => void (await work.select('ANALYZE'))
+/** Has the database look anew at what a table holds, or all of them: after many rows came in, it knows nothing of them by itself yet. */
+export const takeStock = async (work: Work, table = ''): Promise<void> => void (await work.select(`ANALYZE ${table}`))
 
 /** The author of a piece of work that writes. */
 export function authorOf(work: Work): Author {

@@ -42,6 +42,21 @@ describe('the diary', () => {
       bookings.reduce((sum, { minutes }) => sum + minutes, 0),
     )
   })
+  it('has the shop’s own instruments and pots among what is due, each by its id', async () => {
+    const { ofShop, days } = await diary(366)
+    const instruments = (await shop.device.ask(endpoints.instruments)).body
+    const checked = instruments.filter(({ checkDueOn }) => checkDueOn !== null && checkDueOn <= days.at(-1)!.day)
+    expect(
+      ofShop
+        .filter(({ kind }) => kind === 'instrument')
+        .map(({ id }) => id)
+        .sort(),
+    ).toEqual(checked.map(({ id }) => id).sort())
+    const { pots } = (await shop.device.ask(endpoints.potBoard)).body
+    expect(ofShop.filter(({ kind }) => kind === 'bath').map(({ id }) => id)).toEqual(
+      pots.filter(({ bath }) => bath.change).map(({ id }) => id),
+    )
+  })
   it('has what else wears on a bike among what is due, from the look to its taking back', async () => {
     const wearOf = async (bikeId: string): Promise<string | undefined> =>
       (await diary()).visits

@@ -147,12 +147,12 @@ async function countDue(work: Work, to: string): Promise<number> {
 
 /** What the shop itself has to see to: instruments whose check falls due, wax that is to be changed. */
 async function ofShop(work: Work, assumed: Assumptions, today: string, to: string): Promise<ShopDue[]> {
-  const instruments = (await instrumentsInUse(work)).flatMap(({ kind, name, checkedOn }): ShopDue[] => {
+  const instruments = (await instrumentsInUse(work)).flatMap(({ id, kind, name, checkedOn }): ShopDue[] => {
     const on = kind === 'by-hand' ? null : checkDueOn(checkedOn, assumed)
-    return on !== null && on <= to ? [{ kind: 'instrument', name, on, overdue: on < today }] : []
+    return on !== null && on <= to ? [{ kind: 'instrument', id, name, on, overdue: on < today }] : []
   })
-  const baths = (await potBoard(work)).pots.flatMap(({ name, bath }): ShopDue[] =>
-    bath.change ? [{ kind: 'bath', name, on: null, overdue: true }] : [],
+  const baths = (await potBoard(work)).pots.flatMap(({ id, name, bath }): ShopDue[] =>
+    bath.change ? [{ kind: 'bath', id, name, on: null, overdue: true }] : [],
   )
   return [...baths, ...instruments.sort((a, b) => ((a.on ?? '') < (b.on ?? '') ? -1 : 1))]
 }

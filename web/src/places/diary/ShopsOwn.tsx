@@ -1,5 +1,6 @@
 import { Box, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
 import type { ShopDue } from '@pelrin/contract'
 import { useDiaryYear } from '../../api/queries.ts'
 import { day, locale } from '../../messages/format.ts'
@@ -26,18 +27,22 @@ export function ShopsOwn({ items }: { items: readonly ShopDue[] }) {
           </Typography>
           <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
             {items.map((item) => (
-              <Typography
-                component="li"
-                key={`${item.kind} ${item.name}`}
-                sx={{
-                  borderTop: 1,
-                  borderColor: 'divider',
-                  py: 0.75,
-                  ...(item.overdue ? { color: ink('brass'), fontWeight: 700 } : {}),
-                }}
-              >
-                {words(item)}
-              </Typography>
+              <Box component="li" key={item.id} sx={{ borderTop: 1, borderColor: 'divider' }}>
+                <Typography
+                  component={Link}
+                  to={item.kind === 'bath' ? '/pot' : `/gauges/${item.id}`}
+                  sx={{
+                    display: 'flex',
+                    alignItems: 'center',
+                    minHeight: 48,
+                    textDecorationColor: 'transparent',
+                    '&:hover': { textDecorationColor: 'currentColor' },
+                    ...(item.overdue ? { color: ink('brass'), fontWeight: 700 } : { color: 'text.primary' }),
+                  }}
+                >
+                  {words(item)}
+                </Typography>
+              </Box>
             ))}
           </Box>
         </Box>

@@ -1,10 +1,14 @@
 import { DndContext } from '@dnd-kit/core'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { renderToStaticMarkup } from 'react-dom/server'
+import { MemoryRouter } from 'react-router'
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { DiaryDay, DueVisit } from '@pelrin/contract'
+import type { DiaryDay, DueVisit, ShopDue } from '@pelrin/contract'
 import { dayAfter, today } from '../../messages/format.ts'
 import { DueList } from './DueList.tsx'
+import { keys } from '../../api/queries.ts'
 import { LoadStrip } from './LoadStrip.tsx'
+import { ShopsOwn } from './ShopsOwn.tsx'
 import { textOf } from '../../testing/textOf.ts'
 
 beforeAll(async () => {
@@ -86,5 +90,48 @@ describe('the load of the days ahead', () => {
     const closed = strip([day(0, { capacity: 0 })])
     expect(closed).toMatch(/aria-label="[^"]*closed/i)
     expect(closed).not.toContain('x1="1"')
+  })
+})
+
+describe('what the shop has to see to itself', () => {
+  const own = (items: ShopDue[], months: { month: string; bikes: number }[] = []): string => {
+    const client = new QueryClient()
+    client.setQueryData([...keys.diary, 'year'], { months })
+    return renderToStaticMarkup(
+      <QueryClientProvider client={client}>
+        <MemoryRouter>
+          <ShopsOwn items={items} />
+        </MemoryRouter>
+      </QueryClientProvider>,
+    )
+  }
+  it('leads to the instrument to be checked and to the pot whose wax is to be changed', () => {
+    const markup = own([
+      { kind: 'bath', id: 'pot', name: 'Big pot', on: null, overdue: true },
+      { kind: 'instrument', id: 'rule', name: 'Steel rule', on: on(4), overdue: false },
+    ])
+    expect([...markup.matchAll(/href="([^"]+)"/g)].map(([, to]) => to)).toEqual(['/pot', '/gauges/rule'])
+    expect(textOf(markup)).toMatch(/Big pot.*Steel rule/)
+  })
+  it('tells what is late from what is only near', () => {
+    const late = own([{ kind: 'instrument', id: 'rule', name: 'Steel rule', on: on(-4), overdue: true }])
+    const near = own([{ kind: 'instrument', id: 'rule', name: 'Steel rule', on: on(4), overdue: false }])
+    expect(textOf(late).replace(/\d+ \w+/, '')).not.toBe(textOf(near).replace(/\d+ \w+/, ''))
+    expect(late).toContain('brass')
+    expect(near).not.toContain('brass')
+  })
+  it('shows the year by months to one scale, each with its number', () => {
+    const markup = own(
+      [],
+      [
+        { month: '2026-03', bikes: 10 },
+        { month: '2026-04', bikes: 5 },
+      ],
+    )
+    expect([...markup.matchAll(/aria-label="([^"]+)"/g)].map(([, name]) => name)).toEqual([
+      expect.stringMatching(/Mar.*10|10.*Mar/),
+      expect.stringMatching(/Apr.*5|5.*Apr/),
+    ])
+    expect([...markup.matchAll(/height:(\d+)px/g)].map(([, height]) => Number(height))).toEqual([46, 23])
   })
 })
