@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test, type Locator, type Page } from '@playwright/test'
 import { signIn } from './bench.ts'
 
 test('a rule changed says what it moves, and moves it', async ({ page }) => {
@@ -29,4 +29,32 @@ test('a rule changed says what it moves, and moves it', async ({ page }) => {
   await days.fill('7')
   await page.getByRole('button', { name: 'back to 14' }).click()
   await expect(days).toHaveValue('14')
+})
+
+test('how jobs are done here is chosen, also where somebody else was first', async ({ page, context }) => {
+  await signIn(page)
+  const other = await context.newPage()
+  for (const tablet of [page, other]) {
+    await tablet.goto('/house-rules')
+    await tablet.getByRole('tab', { name: 'Jobs' }).click()
+    await expect(tablet.getByRole('region', { name: 'To slacken the chain' })).toBeVisible()
+  }
+  const oil = (tablet: Page): Locator => tablet.getByRole('checkbox', { name: /^A drop of oil/ })
+  const before = await oil(page).isChecked()
+  await oil(page).setChecked(!before)
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByText('Jobs begin with these from now on.')).toBeVisible()
+  const prepared = other.getByRole('region', { name: 'A new chain before it goes on' }).getByRole('button')
+  await prepared.last().click()
+  await other.getByRole('button', { name: 'Save' }).click()
+  // What the other changed is shown, and nothing chosen is lost.
+  await expect(other.getByRole('alert')).toBeVisible()
+  await expect(oil(other)).toBeChecked({ checked: !before })
+  await expect(prepared.last()).toHaveAttribute('aria-pressed', 'true')
+  await other.getByRole('button', { name: 'Save' }).click()
+  await expect(other.getByText('Jobs begin with these from now on.')).toBeVisible()
+  await expect(other.getByRole('alert')).toHaveCount(0)
+  await page.reload()
+  await page.getByRole('tab', { name: 'Jobs' }).click()
+  await expect(oil(page)).toBeChecked({ checked: !before })
 })

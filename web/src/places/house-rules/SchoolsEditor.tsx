@@ -25,23 +25,28 @@ export function SchoolsEditor() {
   const found = useHouseSchools()
   if (found.isPending) return <Loading />
   if (!found.data) return <Failure error={found.error} again={() => void found.refetch()} />
-  return <Schools key={found.data.version} house={found.data} />
+  return <Schools house={found.data} />
 }
 
 function Schools({ house }: { house: HouseSchools }) {
   const { t } = useTranslation()
   const client = useQueryClient()
   const { tell, session } = useSurroundings()
-  const [schools, setSchools] = useState<JobSchools>(house.schools)
+  /** What is chosen otherwise here than it stands: what somebody else changes meanwhile shows in the rest. */
+  const [chosen, setChosen] = useState<Partial<JobSchools>>({})
+  const schools: JobSchools = { ...house.schools, ...chosen }
   const [wrong, setWrong] = useState<string | null>(null)
   const owner = session.person.role === 'owner'
   const save = async (): Promise<void> => {
     try {
       const now = await ask(endpoints.changeHouseSchools, { version: house.version, body: schools })
       client.setQueryData(keys.houseSchools, now)
+      setChosen({})
+      setWrong(null)
       tell(t('jobs.schoolsSaved'))
     } catch (error) {
       setWrong(error instanceof ProblemError ? error.message : t('app.offline'))
+      // Somebody else was first: what they changed is shown, what was chosen here stays chosen.
       if (error instanceof ProblemError && error.problem.status === 412)
         await client.invalidateQueries({ queryKey: keys.houseSchools })
     }
@@ -62,7 +67,7 @@ function Schools({ house }: { house: HouseSchools }) {
             value={schools[school]}
             disabled={!owner}
             aria-label={t(`jobs.schoolOf.${school}`)}
-            onChange={(_, chosen: string | null) => chosen !== null && setSchools({ ...schools, [school]: chosen })}
+            onChange={(_, one: string | null) => one !== null && setChosen({ ...chosen, [school]: one })}
             sx={{ flexWrap: 'wrap' }}
           >
             {SCHOOLS[school].map((one) => (
@@ -81,7 +86,7 @@ function Schools({ house }: { house: HouseSchools }) {
           <Checkbox
             checked={schools.oilPins}
             disabled={!owner}
-            onChange={(_, oilPins) => setSchools({ ...schools, oilPins })}
+            onChange={(_, oilPins) => setChosen({ ...chosen, oilPins })}
           />
         }
         label={t('jobs.oilPins')}
