@@ -28,9 +28,12 @@ export const waiting = {
 
 /** What a forecast says. */
 export const forecast = {
-  label:
+  label_one:
+    'Wear of this chain over distance: one reading, forecast to cross the limit of {{limit}} % after {{km}} {{unit}}',
+  label_other:
     'Wear of this chain over distance: {{count}} readings, forecast to cross the limit of {{limit}} % after {{km}} {{unit}}',
-  labelWithheld: 'Wear of this chain over distance: {{count}} readings, limit {{limit}} %, no forecast shown',
+  labelWithheld_one: 'Wear of this chain over distance: one reading, limit {{limit}} %, no forecast shown',
+  labelWithheld_other: 'Wear of this chain over distance: {{count}} readings, limit {{limit}} %, no forecast shown',
   now: 'now',
   nextLook: 'next look',
   band: 'forecast, 5 to 95 %',

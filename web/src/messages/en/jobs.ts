@@ -510,7 +510,8 @@ export const jobs = {
     'stiff-link': 'Round the lower pulley one link stays straight and hops.',
   },
   timer: {
-    start: 'Start the {{count}} minutes',
+    start_one: 'Start the minute',
+    start_other: 'Start the {{count}} minutes',
     left: '{{left}} to go',
     over: 'Time is up',
     stop: 'Stop it',

@@ -35,8 +35,6 @@ export function ShopsOwn({ items }: { items: readonly ShopDue[] }) {
                     display: 'flex',
                     alignItems: 'center',
                     minHeight: 48,
-                    textDecorationColor: 'transparent',
-                    '&:hover': { textDecorationColor: 'currentColor' },
                     ...(item.overdue ? { color: ink('brass'), fontWeight: 700 } : { color: 'text.primary' }),
                   }}
                 >
