@@ -1,12 +1,14 @@
 import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
+import { useLocation } from 'react-router'
 import { KeyCap } from '../pieces/KeyCap.tsx'
 import { SheetDialog } from '../pieces/SheetDialog.tsx'
 
-/** Every key there is, by where it works. The first of each pair is the cap, the second a message. */
+/** Every key there is, by where it works: its name, its addresses, and its keys, each by its cap and a message. */
 const SHEET = [
   [
     'anywhere',
+    /^/,
     [
       ['…', 'finds'],
       ['/', 'finds'],
@@ -17,6 +19,7 @@ const SHEET = [
   ],
   [
     'onStand',
+    /^\/$/,
     [
       ['↑ ↓', 'choose'],
       ['Enter', 'put'],
@@ -36,6 +39,7 @@ const SHEET = [
   ],
   [
     'inMeasure',
+    /\/measure$/,
     [
       ['Enter', 'next'],
       ['1–9', 'pick'],
@@ -50,6 +54,7 @@ const SHEET = [
   ],
   [
     'inBike',
+    /^\/bikes\/[^/]+$/,
     [
       ['M', 'measure'],
       ['C', 'correct'],
@@ -67,6 +72,7 @@ const SHEET = [
   ],
   [
     'inParts',
+    /\/parts$/,
     [
       ['↑ ↓', 'chooseChain'],
       ['Shift ↑ ↓', 'chooseJoint'],
@@ -87,6 +93,7 @@ const SHEET = [
   ],
   [
     'inChains',
+    /\/chains$/,
     [
       ['1–9', 'putChain'],
       ['↑ ↓', 'otherOne'],
@@ -96,7 +103,48 @@ const SHEET = [
     ],
   ],
   [
+    'inCare',
+    /\/care$/,
+    [
+      ['1–4', 'treatBy'],
+      ['Enter', 'treatAsUsual'],
+      ['W', 'wasWashed'],
+      ['Q', 'squeaks'],
+      ['U', 'undoCare'],
+      ['G', 'toThePot'],
+      ['D', 'dayWanted'],
+      ['E', 'intervalHabit'],
+      ['Esc', 'back'],
+    ],
+  ],
+  [
+    'inPot',
+    /^\/pot$/,
+    [
+      ['Enter', 'nextIsDone'],
+      ['↑ ↓', 'otherOne'],
+      ['← →', 'pinChain'],
+      ['P', 'letGoPin'],
+      ['A', 'addToPot'],
+      ['X', 'outOfPot'],
+    ],
+  ],
+  [
+    'inDiary',
+    /^\/diary$/,
+    [
+      ['← →', 'otherDay'],
+      ['↑ ↓', 'otherVisit'],
+      ['Enter', 'bookSuits'],
+      ['B', 'bookChosen'],
+      ['R', 'remindAll'],
+      ['O', 'seeMessages'],
+      ['C', 'calendarAddress'],
+    ],
+  ],
+  [
     'inOtherWear',
+    /\/other-wear$/,
     [
       ['1–4', 'pickShape'],
       ['↑ ↓', 'otherOne'],
@@ -108,6 +156,7 @@ const SHEET = [
   ],
   [
     'inMend',
+    /\/mend$/,
     [
       ['← →', 'movePitch'],
       ['Space', 'markPitch'],
@@ -119,6 +168,7 @@ const SHEET = [
   ],
   [
     'inJob',
+    /\/job$/,
     [
       ['N', 'writeNote'],
       ['T', 'runTimer'],
@@ -131,6 +181,7 @@ const SHEET = [
   ],
   [
     'inCatalogue',
+    /^\/catalogue/,
     [
       ['↑ ↓', 'choosePart'],
       ['N', 'newPart'],
@@ -142,6 +193,7 @@ const SHEET = [
   ],
   [
     'inGauges',
+    /^\/gauges/,
     [
       ['C', 'check'],
       ['E', 'editRecord'],
@@ -151,18 +203,21 @@ const SHEET = [
 
 export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { t } = useTranslation()
+  const { pathname } = useLocation()
+  const here = SHEET.filter(([, addresses]) => addresses.test(pathname))
   return (
-    <SheetDialog open={open} onClose={onClose} title={t('keys.title')} maxWidth="md">
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 3, minWidth: { sm: 620 } }}>
-        {SHEET.map(([section, rows]) => (
-          <Box key={section}>
+    <SheetDialog open={open} onClose={onClose} title={t('keys.title')} maxWidth="lg">
+      <Box sx={{ columns: { xs: 1, sm: 2, md: 3 }, columnGap: 4 }}>
+        {/* What works here comes first. */}
+        {[...here, ...SHEET.filter((one) => !here.includes(one))].map(([section, , rows]) => (
+          <Box key={section} sx={{ breakInside: 'avoid', pb: 3 }}>
             <Typography variant="h3" component="h3" color="textSecondary" sx={{ mb: 1 }}>
               {t(`keys.${section}`)}
             </Typography>
             <Stack component="dl" sx={{ m: 0, gap: 0.75 }}>
               {rows.map(([cap, meaning]) => (
                 <Stack key={cap} direction="row" sx={{ gap: 1.5, alignItems: 'baseline' }}>
-                  <Box component="dt" sx={{ minWidth: 112 }}>
+                  <Box component="dt" sx={{ minWidth: 96 }}>
                     <KeyCap>{cap === '…' ? t('keys.typing') : cap}</KeyCap>
                   </Box>
                   <Box component="dd" sx={{ m: 0 }}>

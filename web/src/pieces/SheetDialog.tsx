@@ -16,7 +16,7 @@ export function SheetDialog({
   open: boolean
   onClose: () => void
   title: string
-  maxWidth: 'sm' | 'md'
+  maxWidth: 'sm' | 'md' | 'lg'
   fullWidth?: boolean
   children: ReactNode
 }) {
