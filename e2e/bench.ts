@@ -28,6 +28,9 @@ export async function putOnStand(page: Page, text: string, heading: string): Pro
   await expect(page.getByText(/on the stand since/).first()).toBeVisible()
 }
 
+/** A letter that follows another at once goes on with a name; after any other key it is one of its own again. */
+export const endWord = (page: Page): Promise<void> => page.keyboard.press('Control')
+
 /** To another place without loading the application anew, as its own links and keys go. */
 export async function go(page: Page, path: string): Promise<void> {
   await page.evaluate((to) => {

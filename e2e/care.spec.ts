@@ -1,12 +1,12 @@
 import { expect, test } from '@playwright/test'
-import { expectAccessible, putOnStand, signIn } from './bench.ts'
+import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
 
 test('a chain’s care is written down in two keys on the stand, taken back, asked for by a wash, with an interval of its own', async ({
   page,
 }) => {
   await signIn(page)
   await putOnStand(page, 'nell quayle sand', 'Nell Quayle')
-  await page.waitForTimeout(700)
+  await endWord(page)
   const lines = page.getByRole('list', { name: 'So far' }).getByRole('listitem')
   await test.step('T and a digit', async () => {
     await page.keyboard.press('t')

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { signIn } from './bench.ts'
+import { endWord, signIn } from './bench.ts'
 
 test('a part is added by keyboard, slips named at their fields, and its stock is counted, used and received', async ({
   page,
@@ -28,7 +28,7 @@ test('a part is added by keyboard, slips named at their fields, and its stock is
 
   const moved = page.getByRole('region', { name: 'What came and went' })
   await expect(moved).toContainText('+2')
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('u')
   await page.getByLabel('How many were used?').fill('3')
   await page.keyboard.press('Enter')
@@ -36,7 +36,7 @@ test('a part is added by keyboard, slips named at their fields, and its stock is
   await page.getByLabel('How many were used?').fill('1')
   await page.keyboard.press('Enter')
   await expect(moved).toContainText('−1')
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('i')
   await page.getByLabel('How many came?').fill('5')
   await page.keyboard.press('Enter')

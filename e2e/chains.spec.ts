@@ -1,11 +1,11 @@
 import { expect, test } from '@playwright/test'
-import { expectAccessible, putOnStand, signIn } from './bench.ts'
+import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
 
 test('a courier’s chains are swapped in two keys, taken back, added to, and each has its page', async ({ page }) => {
   await signIn(page)
   await putOnStand(page, 'courier', 'Mara Lisk')
   const rows = page.getByRole('list', { name: 'Chains of this bike' }).getByRole('listitem')
-  await page.waitForTimeout(700)
+  await endWord(page)
   await test.step('S and a digit put another chain on', async () => {
     await page.keyboard.press('s')
     await page.keyboard.press('1')
@@ -15,7 +15,7 @@ test('a courier’s chains are swapped in two keys, taken back, added to, and ea
     await expectAccessible(page)
   })
   await test.step('U takes it back', async () => {
-    await page.waitForTimeout(700)
+    await endWord(page)
     await page.keyboard.press('u')
     await expect(page.getByRole('button', { name: /Take the swap back/ })).toBeHidden()
     await expect(page.getByRole('listitem').filter({ hasText: 'on the bike' })).toHaveCount(1)

@@ -110,10 +110,7 @@ test('two people change one bike: the second sees what the first wrote', async (
   const second = await (await browser.newContext({ baseURL: page.url().replace(/\/$/, '') })).newPage()
   await signIn(second, 'ruan', 'chalkdown-2')
   for (const one of [page, second]) {
-    await one.keyboard.type('bakery van 3', { delay: 15 })
-    await one.keyboard.press('Enter')
-    await expect(one.getByText('Bakery van 3').first()).toBeVisible()
-    await one.waitForTimeout(700)
+    await putOnStand(one, 'bakery van 3', 'Oven & Tide Bakery')
     await one.keyboard.press('b')
     await one.getByRole('button', { name: 'Edit' }).click()
   }

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { measure, putOnStand, signIn } from './bench.ts'
+import { endWord, measure, putOnStand, signIn } from './bench.ts'
 
 /** Takes an instrument from the wall by keyboard: to the wall, along it, and back to what is typed. */
 async function takeInHand(page: Page, name: RegExp): Promise<void> {
@@ -166,7 +166,7 @@ test('deciding otherwise stands beside the verdict', async ({ page }) => {
   await expect(page).toHaveURL(/\/\?bike=/)
   await page.keyboard.press('b')
   await expect(page.getByRole('button', { name: /^Decide otherwise/ })).toBeVisible()
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('d')
   await page.getByLabel('Run it on as a spare or training chain').check()
   await page.getByRole('dialog').getByLabel('Reason').fill('winter wheels only')

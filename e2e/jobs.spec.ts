@@ -1,9 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
-import { expectAccessible, putOnStand, signIn } from './bench.ts'
+import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
 
 /** From the stand to the job, once what was typed to find the bike is over. */
 async function toJob(page: Page): Promise<void> {
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('j')
   await expect(page.getByRole('button', { name: /^Begin/ })).toBeVisible()
 }
@@ -95,7 +95,7 @@ test('a waxed 12-speed chain is changed by keyboard to its end, over a reload, w
     await expect(page.getByRole('heading', { name: /^Closed today/ })).toBeVisible()
   })
   await expect(page.getByText(/is on, \d+ pitches/)).toBeVisible()
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('b')
   await expect(page.getByRole('region', { name: 'Timeline' })).toContainText(/fitted/i)
 })

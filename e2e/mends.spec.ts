@@ -1,12 +1,12 @@
 import { expect, test } from '@playwright/test'
-import { expectAccessible, putOnStand, signIn } from './bench.ts'
+import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
 
 test('a broken chain is looked over and mended by keyboard, over a reload, and the rider is told which gears to keep off', async ({
   page,
 }) => {
   await signIn(page)
   await putOnStand(page, 'hob narrow club', 'Hob Narrow')
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('x')
   await expect(page.getByText('Pitches 1 to 14: every link')).toBeVisible()
   await expectAccessible(page)

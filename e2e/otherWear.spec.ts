@@ -1,12 +1,12 @@
 import { expect, test } from '@playwright/test'
-import { expectAccessible, putOnStand, signIn } from './bench.ts'
+import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
 
 test('everything else that wears is looked over in one pass by keyboard, a wrong thickness told at its field', async ({
   page,
 }) => {
   await signIn(page)
   await putOnStand(page, 'rosen brack', 'Rosen Brack')
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('o')
   const row = (name: string) =>
     page.getByRole('list', { name: 'Other wear' }).getByRole('listitem').filter({ hasText: name })

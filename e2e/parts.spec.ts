@@ -1,12 +1,12 @@
 import { expect, test, type Page } from '@playwright/test'
-import { putOnStand, signIn } from './bench.ts'
+import { endWord, putOnStand, signIn } from './bench.ts'
 
 /** From the stand, once what was typed to find the bike is over: a letter that follows at once is one more of a name. */
 async function toParts(page: Page): Promise<void> {
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('p')
   await expect(page.getByRole('listbox', { name: 'Chains' })).toBeVisible()
-  await page.waitForTimeout(700)
+  await endWord(page)
 }
 
 test('parts for a derailleur bike are chosen by keyboard, with every reason', async ({ page }) => {
@@ -49,7 +49,7 @@ test('parts for a derailleur bike are chosen by keyboard, with every reason', as
     await expect(chains.getByRole('option').first()).toContainText('Korvane Ten')
   })
   await test.step('two side by side, then kept for the job and let go', async () => {
-    await page.waitForTimeout(700)
+    await endWord(page)
     await page.keyboard.press('c')
     const dialog = page.getByRole('dialog', { name: 'Side by side' })
     await expect(dialog.getByRole('row', { name: /^length/ })).toContainText('116')
@@ -59,7 +59,7 @@ test('parts for a derailleur bike are chosen by keyboard, with every reason', as
     const kept = page.getByRole('region', { name: 'Kept for this bike' })
     await expect(kept).toContainText('Korvane Ten')
     await expect(kept).toContainText('in the chain’s box')
-    await page.waitForTimeout(700)
+    await endWord(page)
     await page.keyboard.press('x')
     await expect(page.getByRole('region', { name: 'For the job' })).toBeVisible()
   })
@@ -117,9 +117,9 @@ test('a hub gear gets broad chains, its joints, and where the axle stands', asyn
     await page.keyboard.press('h')
     await expect(page.getByText('with a half link', { exact: true }).first()).toBeVisible()
     expect(await counts.count()).toBeGreaterThan(even)
-    await page.waitForTimeout(700)
+    await endWord(page)
     await page.keyboard.press('h')
-    await page.waitForTimeout(700)
+    await endWord(page)
     await page.keyboard.press('k')
     await expect(page.getByRole('region', { name: 'Kept for this bike' })).toContainText('Mabry Broad')
   })
@@ -132,12 +132,12 @@ test('a tandem gets both of its chains, kept together by keyboard', async ({ pag
   await page.keyboard.press('k')
   const kept = page.getByRole('region', { name: 'Kept for this bike' })
   await expect(kept).toContainText('Korvane Nine')
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('t')
   await expect(page.getByRole('heading', { name: '150 pitches' })).toBeVisible()
   await expect(page.getByRole('img', { name: /over 40 and 40 teeth/ })).toBeVisible()
   await expect(page.getByText('150 pitches want 2 boxes of 112, and a joint more for each.')).toBeVisible()
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('k')
   await expect(kept).toContainText('2 × Ostling Plain')
   await expect(kept).toContainText('Korvane Nine')
@@ -164,14 +164,14 @@ test('a link that is not here is ordered, or another does: both by keyboard', as
   await page.keyboard.press('Escape')
   await expect(kept).toContainText('on order')
   await test.step('"will another do?" is answered by the rules, and is here', async () => {
-    await page.waitForTimeout(700)
+    await endWord(page)
     await page.keyboard.press('a')
     await page.keyboard.type('varrow link 10')
     await expect(joints.getByRole('option').first()).toContainText('fits')
     await expect(joints.getByRole('option').first()).toContainText('here')
     await joints.getByRole('option').first().click()
     await page.getByLabel('Will this do?').press('Escape')
-    await page.waitForTimeout(700)
+    await endWord(page)
     await page.keyboard.press('k')
     await expect(kept).toContainText('Varrow Link 10')
     await expect(kept).not.toContainText('on order')
@@ -197,7 +197,7 @@ test('what a chain is closed with is told by drawings, and whether it may be clo
   await dialog.getByLabel('Closed until now, times').fill('5')
   await page.keyboard.press('Enter')
   await expect(dialog).toBeHidden()
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('r')
   const present = page.getByRole('option', { name: /Varrow Link 12, on it now/ })
   await expect(present).toContainText('does not fit')

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { expectAccessible, putOnStand, signIn } from './bench.ts'
+import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
 
 test('a session at the wax pot is planned, pinned, gone through by keyboard, and stands in each chain’s care', async ({
   page,
@@ -17,10 +17,10 @@ test('a session at the wax pot is planned, pinned, gone through by keyboard, and
   await test.step('a chain of a bike is added by G from its Care, once', async () => {
     await page.keyboard.press('Shift+Digit1')
     await putOnStand(page, 'kerra keel race', 'Kerra Keel')
-    await page.waitForTimeout(700)
+    await endWord(page)
     await page.keyboard.press('t')
     await expect(page.getByRole('button', { name: /Let it wait for the pot/ })).toBeVisible()
-    await page.waitForTimeout(700)
+    await endWord(page)
     await page.keyboard.press('g')
     await expect(page.getByText('It waits for the pot.')).toBeVisible()
     await page.keyboard.press('Shift+Digit7')

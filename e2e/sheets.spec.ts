@@ -1,10 +1,10 @@
 import { expect, test } from '@playwright/test'
-import { expectAccessible, putOnStand, signIn } from './bench.ts'
+import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
 
 test('a customer’s sheet is opened, read and printed from the bike, and the carry card beside it', async ({ page }) => {
   await signIn(page)
   await putOnStand(page, 'courier', 'Mara Lisk')
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('h')
   const sheet = page.getByRole('article', { name: 'Your bike’s chain' })
   await expect(sheet.getByRole('img', { name: /^Wear rule/ })).toBeVisible()

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { measure, putOnStand, signIn } from './bench.ts'
+import { endWord, measure, putOnStand, signIn } from './bench.ts'
 
 test('one reading, from the rule to the verdict, without a mouse', async ({ page }) => {
   await page.goto('/')
@@ -120,7 +120,7 @@ test('a mistyped reading is corrected, and the old value stays beneath', async (
   await expect(page).toHaveURL(/\/\?bike=/)
   await page.keyboard.press('b')
   await expect(page.getByRole('button', { name: /^Correct C/ })).toBeVisible()
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('c')
   const spot = page.getByRole('textbox', { name: 'Spot 1' })
   await expect(spot).toHaveValue('206.4')
@@ -205,7 +205,7 @@ test('an odometer corrected to a lower value is asked about as well', async ({ p
   await expect(page).toHaveURL(/\/\?bike=/)
   await page.keyboard.press('b')
   await expect(page.getByRole('button', { name: /^Correct C/ })).toBeVisible()
-  await page.waitForTimeout(700)
+  await endWord(page)
   await page.keyboard.press('c')
   await expect(page.getByRole('textbox', { name: 'Spot 1' })).toHaveValue('203.5')
   await page.getByRole('textbox', { name: 'Odometer' }).fill('6')

@@ -1,85 +1,89 @@
-import { expect, test } from '@playwright/test'
-import { expectAccessible, go, measure, putOnStand, signIn } from './bench.ts'
+import { expect, test, type Page } from '@playwright/test'
+import { endWord, expectAccessible, go, measure, putOnStand, signIn } from './bench.ts'
 
-for (const colorScheme of ['light', 'dark'] as const)
-  test(`every view is accessible, ${colorScheme}`, async ({ browser }) => {
-    test.setTimeout(360_000)
-    const rules = colorScheme === 'light' ? 'all' : 'contrast'
-    const context = await browser.newContext({ colorScheme, viewport: { width: 1280, height: 800 } })
-    const page = await context.newPage()
-    await page.goto('/')
-    await expect(page.getByRole('heading', { name: 'Pelrin' })).toBeVisible()
-    await expectAccessible(page, rules)
-    await signIn(page)
-    await putOnStand(page, 'ivo marsh', 'Ivo Marsh')
-    await expectAccessible(page, rules)
-    await page.keyboard.type('nel', { delay: 15 })
-    await expect(page.getByRole('option').first()).toBeVisible()
-    if (rules === 'all') await expectAccessible(page)
-    await page.keyboard.press('Escape')
-    await page.keyboard.press('?')
-    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
-    if (rules === 'all') await expectAccessible(page)
-    await page.keyboard.press('Escape')
-    await expect(page.getByRole('dialog')).toBeHidden()
-    await page.keyboard.press('w')
-    await expect(page.getByRole('dialog', { name: 'Why?' })).toBeVisible()
-    await expectAccessible(page, rules)
-    await page.keyboard.press('Escape')
-    await expect(page.getByRole('dialog')).toBeHidden()
-    await measure(page)
-    await page.keyboard.type('204.6')
-    await expect(page.getByTestId('verdict')).toBeVisible()
-    await expectAccessible(page, rules)
-    await page.keyboard.press('Escape')
-    await page.waitForTimeout(700)
-    await page.keyboard.press('b')
-    await expect(page.getByRole('region', { name: 'Timeline' })).toBeVisible()
-    await expectAccessible(page, rules)
-    await page.keyboard.press('p')
-    await expect(page.getByRole('listbox', { name: 'Chains' })).toBeVisible()
-    await expectAccessible(page, rules)
-    await page.keyboard.press('Escape')
-    await expect(page.getByRole('region', { name: 'Timeline' })).toBeVisible()
-    await page.keyboard.press('k')
-    await expect(page.getByRole('heading', { level: 1, name: 'Distance and rides' })).toBeVisible()
-    await expectAccessible(page, rules)
-    await page.keyboard.press('Shift+Digit2')
-    await expect(page.getByRole('table')).toBeVisible()
-    await expectAccessible(page, rules)
-    await go(page, '/gauges')
-    await expect(page.getByRole('heading', { level: 2 })).toBeVisible()
-    await expectAccessible(page, rules)
-    await page.getByRole('button', { name: /Digital gauge/ }).click()
-    await page.getByRole('link', { name: 'After the new battery' }).click()
-    await expect(page.getByRole('region', { name: 'Analysis of variance' })).toBeVisible()
-    await expectAccessible(page, rules)
-    for (const [path, heading] of [
-      ['/catalogue', 'Catalogue and stock'],
-      ['/orders', 'Orders'],
-      ['/rule-chart', 'Rule chart'],
-      ['/insight', 'Insight'],
-      ['/house-rules', 'House rules'],
-    ] as const) {
-      await go(page, path)
-      await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
-      await expectAccessible(page, rules)
-    }
-    // Places with tests of their own are looked at in the light there.
-    if (colorScheme === 'dark') {
-      const found = (await (await page.request.get('/api/v1/find?q=mara%20lisk%20courier')).json()) as { id: string }[]
-      const bike = `/bikes/${found[0]?.id ?? ''}`
-      const ofBike = ['care', 'chains', 'other-wear', 'mend', 'job', 'sheets/customer'].map((path) => `${bike}/${path}`)
-      for (const path of [...ofBike, '/pot', '/diary', '/messages']) {
-        await go(page, path)
-        await expectAccessible(page, rules)
-      }
-    }
-    await go(page, '/house-rules')
-    await page.getByRole('tab', { name: 'What is assumed' }).click()
-    if (rules === 'all') await expectAccessible(page)
-    await context.close()
-  })
+/** By every rule, and by what colours change once more in the dark. */
+async function inLightAndDark(page: Page): Promise<void> {
+  await expectAccessible(page)
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await expect(page.locator('html')).toHaveAttribute('data-light', 'dark')
+  await expectAccessible(page, 'contrast')
+  await page.emulateMedia({ colorScheme: 'light' })
+  await expect(page.locator('html')).toHaveAttribute('data-light', 'light')
+}
+
+test('every view is accessible, in light and dark', async ({ page }) => {
+  test.setTimeout(360_000)
+  await page.goto('/')
+  await expect(page.getByRole('heading', { name: 'Pelrin' })).toBeVisible()
+  await inLightAndDark(page)
+  await signIn(page)
+  await putOnStand(page, 'ivo marsh', 'Ivo Marsh')
+  await inLightAndDark(page)
+  await page.keyboard.type('nel', { delay: 15 })
+  await expect(page.getByRole('option').first()).toBeVisible()
+  await expectAccessible(page)
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
+  await expectAccessible(page)
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toBeHidden()
+  await page.keyboard.press('w')
+  await expect(page.getByRole('dialog', { name: 'Why?' })).toBeVisible()
+  await inLightAndDark(page)
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toBeHidden()
+  await measure(page)
+  await page.keyboard.type('204.6')
+  await expect(page.getByTestId('verdict')).toBeVisible()
+  await inLightAndDark(page)
+  await page.keyboard.press('Escape')
+  await endWord(page)
+  await page.keyboard.press('b')
+  await expect(page.getByRole('region', { name: 'Timeline' })).toBeVisible()
+  await inLightAndDark(page)
+  await page.keyboard.press('p')
+  await expect(page.getByRole('listbox', { name: 'Chains' })).toBeVisible()
+  await inLightAndDark(page)
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('region', { name: 'Timeline' })).toBeVisible()
+  await page.keyboard.press('k')
+  await expect(page.getByRole('heading', { level: 1, name: 'Distance and rides' })).toBeVisible()
+  await inLightAndDark(page)
+  await page.keyboard.press('Shift+Digit2')
+  await expect(page.getByRole('table')).toBeVisible()
+  await inLightAndDark(page)
+  await go(page, '/gauges')
+  await expect(page.getByRole('heading', { level: 2 })).toBeVisible()
+  await inLightAndDark(page)
+  await page.getByRole('button', { name: /Digital gauge/ }).click()
+  await page.getByRole('link', { name: 'After the new battery' }).click()
+  await expect(page.getByRole('region', { name: 'Analysis of variance' })).toBeVisible()
+  await inLightAndDark(page)
+  for (const [path, heading] of [
+    ['/catalogue', 'Catalogue and stock'],
+    ['/orders', 'Orders'],
+    ['/rule-chart', 'Rule chart'],
+    ['/insight', 'Insight'],
+    ['/house-rules', 'House rules'],
+  ] as const) {
+    await go(page, path)
+    await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
+    await inLightAndDark(page)
+  }
+  await go(page, '/house-rules')
+  await page.getByRole('tab', { name: 'What is assumed' }).click()
+  await expectAccessible(page)
+  // Places with tests of their own are looked at in the light there.
+  await page.emulateMedia({ colorScheme: 'dark' })
+  const found = (await (await page.request.get('/api/v1/find?q=mara%20lisk%20courier')).json()) as { id: string }[]
+  const bike = `/bikes/${found[0]?.id ?? ''}`
+  const ofBike = ['care', 'chains', 'other-wear', 'mend', 'job', 'sheets/customer'].map((path) => `${bike}/${path}`)
+  for (const path of [...ofBike, '/pot', '/diary', '/messages']) {
+    await go(page, path)
+    await expectAccessible(page, 'contrast')
+  }
+})
 
 test('the rack is filtered, walked by keys, and scrolls to its end', async ({ page }) => {
   await signIn(page)
@@ -98,44 +102,43 @@ test('the rack is filtered, walked by keys, and scrolls to its end', async ({ pa
   expect(await table.getByRole('row').count()).toBeLessThan(60)
 })
 
-for (const [name, width, height] of [
-  ['a tablet upright', 800, 1280],
-  ['a phone', 390, 844],
-] as const)
-  test(`nothing is cut off on ${name}`, async ({ browser }) => {
-    const context = await browser.newContext({ viewport: { width, height } })
-    const page = await context.newPage()
-    await signIn(page)
-    const found = (await (await page.request.get('/api/v1/find?q=sand%20racer')).json()) as { id: string }[]
-    const bike = `/bikes/${found[0]?.id ?? ''}`
-    for (const path of [
-      '/',
-      '/rack',
-      bike,
-      `${bike}/distance`,
-      `${bike}/parts`,
-      `${bike}/job`,
-      `${bike}/chains`,
-      `${bike}/care`,
-      `${bike}/other-wear`,
-      `${bike}/mend`,
-      `${bike}/sheets/customer`,
-      `${bike}/sheets/carry-card`,
-      '/catalogue',
-      '/orders',
-      '/gauges',
-      '/insight',
-      '/house-rules',
-      '/rule-chart',
-      '/pot',
-      '/diary',
-      '/messages',
-      '/tags',
-      '/new-bike',
-    ]) {
-      await go(page, path)
+test('nothing is cut off on a tablet upright or on a phone', async ({ page }) => {
+  await signIn(page)
+  const found = (await (await page.request.get('/api/v1/find?q=sand%20racer')).json()) as { id: string }[]
+  const bike = `/bikes/${found[0]?.id ?? ''}`
+  for (const path of [
+    '/',
+    '/rack',
+    bike,
+    `${bike}/distance`,
+    `${bike}/parts`,
+    `${bike}/job`,
+    `${bike}/chains`,
+    `${bike}/care`,
+    `${bike}/other-wear`,
+    `${bike}/mend`,
+    `${bike}/sheets/customer`,
+    `${bike}/sheets/carry-card`,
+    '/catalogue',
+    '/orders',
+    '/gauges',
+    '/insight',
+    '/house-rules',
+    '/rule-chart',
+    '/pot',
+    '/diary',
+    '/messages',
+    '/tags',
+    '/new-bike',
+  ]) {
+    await go(page, path)
+    for (const [width, height] of [
+      [800, 1280],
+      [390, 844],
+    ] as const) {
+      await page.setViewportSize({ width, height })
       const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
-      expect(wider, path).toBeLessThanOrEqual(0)
+      expect(wider, `${path}, ${width} wide`).toBeLessThanOrEqual(0)
     }
-    await context.close()
-  })
+  }
+})
