@@ -20,8 +20,14 @@ export async function signIn(page: Page, name = 'tove', password = 'causeway-1',
 
 /** Finds a bike by typing anywhere, as on the stand, and puts it there. */
 export async function putOnStand(page: Page, text: string, heading: string): Promise<void> {
+  const put = page.waitForRequest(
+    (asked) => asked.method() === 'POST' && new URL(asked.url()).pathname === '/api/v1/stand',
+  )
   await page.keyboard.type(text, { delay: 15 })
   await page.keyboard.press('Enter')
+  const { bikeId } = (await put).postDataJSON() as { bikeId: string }
+  // Another bike of the same customer may have been there: what is pressed next goes to this one.
+  await expect(page.locator(`nav a[href="/bikes/${bikeId}"]`)).toBeVisible()
   // The bike may be on the stand already: only an empty finder says that it was found.
   await expect(page.getByRole('combobox', { name: 'Find a bike' })).toHaveValue('')
   await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()

@@ -12,7 +12,8 @@ export function usePutOnStand(): (bikeId: string) => void {
   const navigate = useNavigate()
   return useCallback(
     (bikeId) => {
-      void navigate(`/?bike=${bikeId}`)
+      // At once: the next key is meant for this bike, not for the one before it.
+      void navigate(`/?bike=${bikeId}`, { flushSync: true })
       ask(endpoints.putOnStand, { body: { visitId: v7(), bikeId }, key: v7() })
         .then((lineUp) => client.setQueryData(keys.lineUp, lineUp))
         // The bike is shown all the same; the line-up asks again by itself.
