@@ -133,7 +133,7 @@ export const useDiary = () =>
   })
 
 /** Reminders and what became of them, as it happens. */
-export const useOutbox = () =>
+export const useMessagesSent = () =>
   useQuery({
     queryKey: keys.outbox,
     queryFn: ({ signal }) => ask(endpoints.outbox, { signal }),

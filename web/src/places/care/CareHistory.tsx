@@ -1,7 +1,7 @@
-import { Box, Button, Typography } from '@mui/material'
+import { Box, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import type { CareEvent } from '@pelrin/contract'
-import { day } from '../../messages/format.ts'
+import { DatedLine } from './DatedLine.tsx'
 
 /** What was done to a chain so far, newest first. */
 export function CareHistory({ events, onBack }: { events: readonly CareEvent[]; onBack: (id: string) => void }) {
@@ -24,27 +24,11 @@ export function CareHistory({ events, onBack }: { events: readonly CareEvent[]; 
       {events.length === 0 && <Typography color="textSecondary">{t('caring.noHistory')}</Typography>}
       <Box component="ol" aria-label={t('caring.history')} sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {events.map((event) => (
-          <Box
-            component="li"
-            key={event.id}
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: '110px minmax(0, 1fr) auto',
-              gap: 1.5,
-              alignItems: 'center',
-              borderTop: 1,
-              borderColor: 'divider',
-              minHeight: 44,
-            }}
-          >
-            <Typography variant="body2">{day(event.at)}</Typography>
+          <DatedLine key={event.id} on={event.at} back={t('caring.back')} onBack={() => onBack(event.id)}>
             <Typography variant="body2" sx={{ fontWeight: event.kind === 'treated' ? 400 : 700 }}>
               {said(event)}
             </Typography>
-            <Button variant="text" onClick={() => onBack(event.id)} sx={{ minHeight: 40, px: 1 }}>
-              {t('caring.back')}
-            </Button>
-          </Box>
+          </DatedLine>
         ))}
       </Box>
     </Box>

@@ -10,6 +10,7 @@ import { day, distance, today } from '../../messages/format.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { ink } from '../../theme/theme.ts'
+import { DatedLine } from './DatedLine.tsx'
 
 /** Days a bike is wanted for, and what its chain needs before each. */
 export function WantedDays({
@@ -49,30 +50,20 @@ export function WantedDays({
       )}
       <Box component="ul" aria-label={t('caring.wanted.title')} sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {care.eventDates.map((date) => (
-          <Box
-            component="li"
+          <DatedLine
             key={date.id}
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: '110px minmax(0, 1fr) auto',
-              gap: 1.5,
-              alignItems: 'center',
-              borderTop: 1,
-              borderColor: 'divider',
-              minHeight: 48,
-            }}
+            on={date.day}
+            back={t('caring.wanted.drop')}
+            busy={busy}
+            onBack={() => onDrop(date.id)}
           >
-            <Typography variant="body2">{day(date.day)}</Typography>
             <Typography variant="body2">
               <strong>{date.name}</strong>
               <Box component="span" sx={date.care?.word === 'treat' ? { color: ink('brass'), fontWeight: 600 } : {}}>
                 {`: ${needs(date)}`}
               </Box>
             </Typography>
-            <Button variant="text" disabled={busy} onClick={() => onDrop(date.id)} sx={{ minHeight: 44, px: 1 }}>
-              {t('caring.wanted.drop')}
-            </Button>
-          </Box>
+          </DatedLine>
         ))}
       </Box>
     </Box>

@@ -7,7 +7,7 @@ import { Link, useNavigate } from 'react-router'
 import { v7 } from 'uuid'
 import { endpoints, type Message, type Outbox } from '@pelrin/contract'
 import { ask, sentenceOf } from '../../api/client.ts'
-import { keys, useOutbox } from '../../api/queries.ts'
+import { keys, useMessagesSent } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { ago, clock, day } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
@@ -19,7 +19,7 @@ import { TemplateEditor } from './TemplateEditor.tsx'
 /** Reminders and what became of them, what was answered, and what they say. */
 export function MessagesPlace() {
   const { t } = useTranslation()
-  const outbox = useOutbox()
+  const outbox = useMessagesSent()
   useTitle(t('reminding.title'))
   if (outbox.isPending) return <Loading />
   if (!outbox.data) return <Failure error={outbox.error} again={() => void outbox.refetch()} />
