@@ -7,6 +7,7 @@ import { v7 } from 'uuid'
 import { endpoints, type BikeRecord, type DecisionKind } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
+import { showAnswer } from '../../api/showAnswer.ts'
 import { day, distance } from '../../messages/format.ts'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 import { ink } from '../../theme/theme.ts'
@@ -57,7 +58,7 @@ export function Decisions({ record }: { record: BikeRecord }) {
               body: { id, reason },
               key: id,
             })
-            client.setQueryData(keys.bike(record.summary.id), changed)
+            await showAnswer(client, keys.bike(record.summary.id), changed)
             await client.invalidateQueries({ queryKey: keys.lineUp })
             await client.invalidateQueries({ queryKey: keys.rack })
           }}
@@ -88,7 +89,7 @@ export function DecideDialog({ record, onClose }: { record: BikeRecord; onClose:
           body: { id, verdictId: verdictId ?? '', decision, reason },
           key: id,
         })
-        client.setQueryData(keys.bike(record.summary.id), changed)
+        await showAnswer(client, keys.bike(record.summary.id), changed)
         await client.invalidateQueries({ queryKey: keys.lineUp })
         await client.invalidateQueries({ queryKey: keys.rack })
       }}

@@ -6,6 +6,7 @@ import { v7 } from 'uuid'
 import { endpoints } from '@pelrin/contract'
 import { ask, sentenceOf } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
+import { showAnswer } from '../../api/showAnswer.ts'
 import { day } from '../../messages/format.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 
@@ -30,11 +31,11 @@ export function FeedsDialog({ onClose }: { onClose: () => void }) {
       const made = await ask(endpoints.makeFeed, { body: { id: v7(), name: name.trim() } })
       setTold(`${window.location.origin}${made.path}`)
       setName('')
-      client.setQueryData(keys.feeds, made.feeds)
+      await showAnswer(client, keys.feeds, made.feeds)
     })
   const revoke = (id: string) =>
     go(async () => {
-      client.setQueryData(keys.feeds, await ask(endpoints.revokeFeed, { params: { id }, key: v7() }))
+      await showAnswer(client, keys.feeds, await ask(endpoints.revokeFeed, { params: { id }, key: v7() }))
       setTold(null)
     })
   return (

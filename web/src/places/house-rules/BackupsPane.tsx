@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { endpoints } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
+import { showAnswer } from '../../api/showAnswer.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { ago, clock, day, number } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
@@ -38,7 +39,7 @@ export function BackupsPane() {
     setBusy(true)
     setWrong(null)
     try {
-      client.setQueryData(keys.backups, await ask(endpoints.makeBackup))
+      await showAnswer(client, keys.backups, await ask(endpoints.makeBackup))
       tell(t('rules.backup.made'))
     } catch (error) {
       setWrong(error instanceof ProblemError ? error.message : t('app.offline'))

@@ -15,6 +15,7 @@ import { CLOSE_SCHOOLS, PREPARE_SCHOOLS, SLACK_SCHOOLS, type JobSchools } from '
 import { endpoints, type HouseSchools } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
 import { keys, useHouseSchools } from '../../api/queries.ts'
+import { showAnswer } from '../../api/showAnswer.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 
@@ -40,7 +41,7 @@ function Schools({ house }: { house: HouseSchools }) {
   const save = async (): Promise<void> => {
     try {
       const now = await ask(endpoints.changeHouseSchools, { version: house.version, body: schools })
-      client.setQueryData(keys.houseSchools, now)
+      await showAnswer(client, keys.houseSchools, now)
       setChosen({})
       setWrong(null)
       tell(t('jobs.schoolsSaved'))

@@ -5,6 +5,7 @@ import { jobNow, type JobEvent, type JobNow } from '@pelrin/core'
 import { endpoints, type Job } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
+import { showAnswer } from '../../api/showAnswer.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { outbox } from '../../outbox/outbox.ts'
 import { useOutbox } from '../../outbox/useOutbox.ts'
@@ -81,7 +82,7 @@ export function useJobNow(job: Job): {
         .then((end) => {
           if (end.ok) {
             // It stays among what was said here: an answer that was asked for before it may still be on its way.
-            client.setQueryData(keys.job(bikeId), { job: end.result, estimate: null })
+            void showAnswer(client, keys.job(bikeId), { job: end.result, estimate: null })
             return
           }
           setOwn((before) => before.filter((one) => one !== body))

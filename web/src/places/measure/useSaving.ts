@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { BikeRecord, Instrument, Problem } from '@pelrin/contract'
 import { keys } from '../../api/queries.ts'
+import { showAnswer } from '../../api/showAnswer.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { clock } from '../../messages/format.ts'
 import type { Draft } from './draft.ts'
@@ -45,7 +46,7 @@ export function useSaving(record: BikeRecord, corrects: string | null, unit: 'km
       }
       leave()
       if (saved.end === 'saved') {
-        client.setQueryData(keys.bike(bikeId), saved.record)
+        await showAnswer(client, keys.bike(bikeId), saved.record)
         void client.invalidateQueries({ queryKey: keys.lineUp })
         void client.invalidateQueries({ queryKey: keys.rack })
         tell(t('measure.savedToast', { word: t(`word.${saved.record.summary.word}`).toLowerCase() }))

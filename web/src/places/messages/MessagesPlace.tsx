@@ -8,6 +8,7 @@ import { v7 } from 'uuid'
 import { endpoints, type Message, type Outbox } from '@pelrin/contract'
 import { ask, sentenceOf } from '../../api/client.ts'
 import { keys, useMessagesSent } from '../../api/queries.ts'
+import { showAnswer } from '../../api/showAnswer.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { ago, clock, day } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
@@ -38,7 +39,7 @@ function Sent({ outbox }: { outbox: Outbox }) {
     setBusy(true)
     setWrong(null)
     try {
-      client.setQueryData(keys.outbox, await job())
+      await showAnswer(client, keys.outbox, await job())
       tell(said)
     } catch (error) {
       const sentence = sentenceOf(error) ?? t('app.offline')

@@ -6,7 +6,7 @@ import { clock } from '../../messages/format.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ring } from '../../pieces/ring.ts'
 import { ink } from '../../theme/theme.ts'
-import type { PotAction } from './potActions.ts'
+import { actionKey, type PotAction } from './potActions.ts'
 import { shortName } from './shortName.ts'
 
 /** So many are shown; the rest stands in the timeline. */
@@ -34,13 +34,14 @@ export function NextActions({
   actions,
   pots,
   now,
-  busy,
+  moving,
   onDo,
 }: {
   actions: readonly PotAction[]
   pots: readonly PotNow[]
   now: number
-  busy: boolean
+  /** Keys of those that are being written. */
+  moving: readonly string[]
   onDo: (action: PotAction) => void
 }) {
   const { t } = useTranslation()
@@ -64,11 +65,7 @@ export function NextActions({
         const left = action.at - now
         const due = left <= 0
         return (
-          <Box
-            component="li"
-            key={`${action.what} ${action.chains.map(({ id }) => id).join(' ')}`}
-            sx={{ borderTop: 1, borderColor: 'divider', py: 1 }}
-          >
+          <Box component="li" key={actionKey(action)} sx={{ borderTop: 1, borderColor: 'divider', py: 1 }}>
             <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center' }}>
               <Box sx={{ flex: 1, minWidth: 0 }}>
                 <Typography sx={{ fontSize: i === 0 ? 20 : 16, fontWeight: 700, lineHeight: 1.2 }}>
@@ -89,7 +86,7 @@ export function NextActions({
               </Box>
               <Button
                 variant={i === 0 ? 'contained' : 'outlined'}
-                disabled={busy}
+                disabled={moving.includes(actionKey(action))}
                 onClick={() => onDo(action)}
                 aria-label={`${t('pot.done')}: ${words(action)}`}
                 sx={{ minHeight: 56, gap: 1 }}

@@ -1,6 +1,6 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
-import { useMemo, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
@@ -8,6 +8,7 @@ import { assumptionsWith, type PotRecipe } from '@pelrin/core'
 import { endpoints, type PotBoard, type PotChainNow } from '@pelrin/contract'
 import { ask, sentenceOf } from '../../api/client.ts'
 import { keys, usePotBoard } from '../../api/queries.ts'
+import { showAnswer } from '../../api/showAnswer.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { isControl } from '../../keys/isControl.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
@@ -22,7 +23,7 @@ import { AddToPot, type Added } from './AddToPot.tsx'
 import { AddPot } from './AddPot.tsx'
 import { ChosenChain, type ChainChange } from './ChosenChain.tsx'
 import { NextActions, usePotWords } from './NextActions.tsx'
-import { potActions, type PotAction } from './potActions.ts'
+import { actionKey, potActions, type PotAction } from './potActions.ts'
 import { PotHeat } from './PotHeat.tsx'
 import { potInput } from './potInput.ts'
 import { TimelineLegend } from './TimelineLegend.tsx'
@@ -49,7 +50,12 @@ function Session({ board }: { board: PotBoard }) {
   const { tell } = useSurroundings()
   const now = useNow(1000)
   const from = Math.floor(now / MINUTE) * MINUTE
-  const [busy, setBusy] = useState(false)
+  /** So many writes are under way: they go one after the other, each to the board as the one before left it. */
+  const [writing, setWriting] = useState(0)
+  const last = useRef<Promise<unknown>>(Promise.resolve())
+  const busy = writing > 0
+  /** What was pressed and is not written yet. */
+  const [moving, setMoving] = useState<readonly string[]>([])
   const [wrong, setWrong] = useState<string | null>(null)
   const [adding, setAdding] = useState(false)
   const [chosenId, setChosenId] = useState<string | undefined>()
@@ -75,37 +81,47 @@ function Session({ board }: { board: PotBoard }) {
   const chosen = chains.find(({ id }) => id === chosenId) ?? chains[0]
 
   /** Writes, and shows the board as it is after that; one that somebody else moved comes with the refusal. */
-  const write = async (job: () => Promise<PotBoard>): Promise<boolean> => {
-    if (busy) return false
-    setBusy(true)
-    setWrong(null)
-    try {
-      client.setQueryData(keys.pot, await job())
-      return true
-    } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.offline'))
-      await client.invalidateQueries({ queryKey: keys.pot })
-      return false
-    } finally {
-      setBusy(false)
+  const write = (job: () => Promise<PotBoard>): Promise<boolean> => {
+    const go = async (): Promise<boolean> => {
+      try {
+        await showAnswer(client, keys.pot, await job())
+        return true
+      } catch (error) {
+        setWrong(sentenceOf(error) ?? t('app.offline'))
+        await client.invalidateQueries({ queryKey: keys.pot })
+        return false
+      } finally {
+        setWriting((count) => count - 1)
+      }
     }
+    setWriting((count) => count + 1)
+    setWrong(null)
+    const written = last.current.then(go)
+    last.current = written
+    return written
   }
+  /** What is pressed while another is written is written after it; the same twice is once. */
   const act = async (action: PotAction | undefined): Promise<void> => {
-    if (!action) return
+    if (!action || moving.includes(actionKey(action))) return
+    setMoving((keys) => [...keys, actionKey(action)])
     const body = {
       chains: action.chains.map(({ id, state }) => ({ id, from: state })),
       to: action.to,
       potId: action.potId,
       occurredAt: new Date().toISOString(),
     }
-    if (await write(() => ask(endpoints.movePotChains, { key: v7(), body }))) {
+    const written = await write(() => ask(endpoints.movePotChains, { key: v7(), body }))
+    setMoving((keys) => keys.filter((key) => key !== actionKey(action)))
+    if (written) {
       tell(t('pot.moved', { what: words(action) }))
       for (const { bike } of action.chains)
         if (action.to === 'done' && bike) void client.invalidateQueries({ queryKey: keys.bike(bike.id) })
     }
   }
-  const change = (chain: PotChainNow, body: ChainChange): void =>
-    void write(() => ask(endpoints.changePotChain, { params: { id: chain.id }, version: chain.version, body }))
+  const change = (chain: PotChainNow, body: ChainChange): void => {
+    if (!busy)
+      void write(() => ask(endpoints.changePotChain, { params: { id: chain.id }, version: chain.version, body }))
+  }
   const pin = (chain: PotChainNow | undefined, minutes: number | null): void => {
     if (!chain) return
     const way = plan?.plan.chains.find(({ id }) => id === chain.id)
@@ -117,7 +133,7 @@ function Session({ board }: { board: PotBoard }) {
   const pinAt = (chain: PotChainNow, at: number): void =>
     change(chain, { notBefore: at <= Date.now() ? null : new Date(Math.round(at / MINUTE) * MINUTE).toISOString() })
   const take = (chain: PotChainNow | undefined): void => {
-    if (!chain) return
+    if (!chain || busy) return
     const body = {
       chains: [{ id: chain.id, from: chain.state }],
       to: 'left' as const,
@@ -143,7 +159,7 @@ function Session({ board }: { board: PotBoard }) {
     enabled: !adding,
     ignoreEventWhen: (event: KeyboardEvent) => isControl(event.target),
   }
-  useHotkeys('enter', () => void act(actions[0]), keysOn, [actions, busy])
+  useHotkeys('enter', () => void act(actions[0]), keysOn, [actions, moving])
   useHotkeys('down', () => step(1), keysOn, [chains, chosen])
   useHotkeys('up', () => step(-1), keysOn, [chains, chosen])
   useHotkeys('right', () => pin(chosen, 5), keysOn, [chosen, plan, busy])
@@ -157,7 +173,7 @@ function Session({ board }: { board: PotBoard }) {
             <Typography variant="h3" component="h2" color="textSecondary">
               {t('pot.next')}
             </Typography>
-            <NextActions actions={actions} pots={pots} now={now} busy={busy} onDo={(action) => void act(action)} />
+            <NextActions actions={actions} pots={pots} now={now} moving={moving} onDo={(action) => void act(action)} />
             {pots.map((pot) => (
               <PotHeat
                 key={pot.id}

@@ -11,6 +11,9 @@ export interface PotAction {
   readonly potId: string | null
 }
 
+/** What tells an action from any other. */
+export const actionKey = ({ what, chains }: PotAction): string => `${what} ${chains.map(({ id }) => id).join(' ')}`
+
 const MINUTE = 60_000
 const GOES_TO = { strip: 'stripping', unstrip: 'drying', load: 'in-pot', draw: 'hanging', flex: 'done' } as const
 /** Where a chain has to be for something to be done to it. */

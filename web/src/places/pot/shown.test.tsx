@@ -4,7 +4,7 @@ import { assumptionsWith, planPot } from '@pelrin/core'
 import type { PotBoard, PotChainNow } from '@pelrin/contract'
 import { at, chain as waiting, FROM } from './chain.testing.ts'
 import { NextActions } from './NextActions.tsx'
-import { potActions } from './potActions.ts'
+import { actionKey, potActions } from './potActions.ts'
 import { potInput } from './potInput.ts'
 import { PotTimeline } from './PotTimeline.tsx'
 import { textOf } from '../../testing/textOf.ts'
@@ -37,13 +37,13 @@ const planned = (chains: PotChainNow[]) =>
   )
 
 describe('what is next at the pot', () => {
-  const said = (chains: PotChainNow[], now = FROM): string =>
+  const said = (chains: PotChainNow[], now = FROM, moving: readonly string[] = []): string =>
     renderToStaticMarkup(
       <NextActions
         actions={potActions(planned(chains).plan, FROM, chains)}
         pots={pots}
         now={now}
-        busy={false}
+        moving={moving}
         onDo={() => undefined}
       />,
     )
@@ -63,6 +63,13 @@ describe('what is next at the pot', () => {
     const wax = [chain('a', 'Mara Lisk', { state: 'in-pot', potId: 'copper', since: at(-2) })]
     expect(textOf(said(wax))).toMatch(/in 1\d:00, 1\d:1\d/)
     expect(textOf(said(wax, FROM + 60 * 60_000))).toMatch(/4\d:00/)
+  })
+  it('holds back only what is being written: the next may be pressed meanwhile', () => {
+    const chains = [chain('a', 'Mara Lisk', { needs: 'strip' }), chain('b', 'Noll Fathom')]
+    const [first] = potActions(planned(chains).plan, FROM, chains)
+    const buttons = said(chains, FROM, [actionKey(first!)]).match(/<button[^>]*>/g) ?? []
+    expect(buttons.length).toBeGreaterThan(1)
+    expect(buttons.map((button) => button.includes('disabled=""'))).toEqual(buttons.map((_, i) => i === 0))
   })
   it('says that nothing is to be done where nothing is', () => {
     expect(textOf(said([]))).toContain('Nothing')

@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { endpoints, type Visit } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
+import { showAnswer } from '../../api/showAnswer.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 
 /** Moves visits in the line-up. What somebody else moved meanwhile is shown, not overwritten. */
@@ -15,10 +16,10 @@ export function useMoveVisit() {
     const send = async (visit: Visit, body: { before?: string | null; state?: 'waiting' | 'done' }): Promise<void> => {
       try {
         const lineUp = await ask(endpoints.moveVisit, { params: { id: visit.id }, version: visit.version, body })
-        client.setQueryData(keys.lineUp, lineUp)
+        await showAnswer(client, keys.lineUp, lineUp)
       } catch (error) {
         const problem = error instanceof ProblemError ? error.problem : null
-        if (problem?.status === 412) client.setQueryData(keys.lineUp, problem.current)
+        if (problem?.status === 412) await showAnswer(client, keys.lineUp, problem.current)
         tell(t(`problems.${problem?.code ?? 'database-away'}`))
       }
     }

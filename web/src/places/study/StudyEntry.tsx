@@ -7,6 +7,7 @@ import { v7 } from 'uuid'
 import { endpoints, type Study } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
 import { keys, useInstrument } from '../../api/queries.ts'
+import { showAnswer } from '../../api/showAnswer.ts'
 import { useSurroundings } from '../../app/Shell.tsx'
 import { ink } from '../../theme/theme.ts'
 import { MarksPad } from '../measure/MarksPad.tsx'
@@ -50,7 +51,7 @@ export function StudyEntry({ study }: { study: Study }) {
         body: { id, ...next, typed: typed.trim() },
         key: id,
       })
-      client.setQueryData(keys.study(study.id), entered)
+      await showAnswer(client, keys.study(study.id), entered)
     } catch (error) {
       const problem = error instanceof ProblemError ? error.problem : null
       setWrong(problem?.fields?.[0]?.detail ?? problem?.detail ?? t('app.offline'))

@@ -6,6 +6,7 @@ import { v7 } from 'uuid'
 import { endpoints, type Study } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys, useStudy } from '../../api/queries.ts'
+import { showAnswer } from '../../api/showAnswer.ts'
 import { day } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
@@ -24,7 +25,7 @@ export function StudyPlace() {
   const { data } = study
   const close = async (): Promise<void> => {
     const closed = await ask(endpoints.closeStudy, { params: { id }, key: v7() })
-    client.setQueryData(keys.study(id), closed)
+    await showAnswer(client, keys.study(id), closed)
     await client.invalidateQueries({ queryKey: keys.instruments })
   }
   return (
