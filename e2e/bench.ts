@@ -1,12 +1,54 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, type Cookie, type Page } from '@playwright/test'
+import { expect, test as base, type Cookie, type Page } from '@playwright/test'
+
+/** The tablet at the bench: open all day, one test after the other, as it is in a shop. */
+let tablet: Page | null = null
+/** Who is signed in there. */
+let atTablet: string | null = null
+
+/** For tests that do not want a device nobody has used before: opening the application anew takes longer than most of them. */
+export const test = base.extend({
+  page: async ({ browser }, use, info) => {
+    if (tablet === null || tablet.isClosed()) {
+      tablet = await (await browser.newContext()).newPage()
+      atTablet = null
+    }
+    await use(tablet)
+    if (info.status === info.expectedStatus) await clearUp(tablet)
+    else {
+      await tablet.context().close()
+      tablet = null
+    }
+  },
+})
+
+/** Leaves the tablet as the next wants to find it: nothing open, nothing half typed. */
+async function clearUp(page: Page): Promise<void> {
+  page.removeAllListeners()
+  await page.unrouteAll({ behavior: 'ignoreErrors' })
+  await page.emulateMedia({ media: null, colorScheme: null })
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await page.evaluate(() => {
+    localStorage.clear()
+    sessionStorage.clear()
+  })
+}
 
 /** Sessions of those who signed in before in this run: most tests are not about signing in. */
 const sessions = new Map<string, Cookie[]>()
 
 /** @param afresh signs in by hand, on a device of its own, for tests that change the session itself */
 export async function signIn(page: Page, name = 'tove', password = 'causeway-1', afresh = false): Promise<void> {
+  if (page === tablet && atTablet === name && !afresh) {
+    // Through another place, so that nothing stays open from the test before.
+    await go(page, '/rule-chart')
+    await go(page, '/')
+    await endWord(page)
+    await expect(page.getByRole('heading', { name: /^In today/ })).toBeVisible()
+    return
+  }
   const known = afresh ? undefined : sessions.get(name)
+  await page.context().clearCookies()
   if (known) await page.context().addCookies(known)
   await page.goto('/')
   if (!known) {
@@ -15,6 +57,7 @@ export async function signIn(page: Page, name = 'tove', password = 'causeway-1',
     await page.keyboard.press('Enter')
   }
   await expect(page.getByRole('heading', { name: /^In today/ })).toBeVisible()
+  if (page === tablet) atTablet = name
   if (!afresh) sessions.set(name, await page.context().cookies())
 }
 

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
+import { expect } from '@playwright/test'
+import { endWord, expectAccessible, putOnStand, signIn, test } from './bench.ts'
 
 test('a chain’s care is written down in two keys on the stand, taken back, asked for by a wash, with an interval of its own', async ({
   page,

@@ -1,11 +1,11 @@
-import { expect, test } from '@playwright/test'
-import { endWord, signIn } from './bench.ts'
+import { expect } from '@playwright/test'
+import { endWord, go, signIn, test } from './bench.ts'
 
 test('a part is added by keyboard, slips named at their fields, and its stock is counted, used and received', async ({
   page,
 }) => {
   await signIn(page)
-  await page.goto('/catalogue')
+  await go(page, '/catalogue')
   await expect(page.getByRole('heading', { level: 1, name: 'Catalogue and stock' })).toBeVisible()
   await page.keyboard.press('n')
   const dialog = page.getByRole('dialog', { name: 'A new part' })
@@ -45,7 +45,7 @@ test('a part is added by keyboard, slips named at their fields, and its stock is
 
 test('a table of parts is looked at row by row, and the chosen rows are taken', async ({ page }) => {
   await signIn(page)
-  await page.goto('/catalogue')
+  await go(page, '/catalogue')
   await page.getByRole('button', { name: 'Table in' }).click()
   const dialog = page.getByRole('dialog', { name: 'A table of parts' })
   const rows = [
@@ -71,7 +71,7 @@ test('a table of parts is looked at row by row, and the chosen rows are taken', 
 
 test('what somebody else changed meanwhile is shown beside, and nothing typed is lost', async ({ page }) => {
   await signIn(page)
-  await page.goto('/catalogue?q=mabry%20nine&kind=chain')
+  await go(page, '/catalogue?q=mabry%20nine&kind=chain')
   await expect(page.getByRole('heading', { level: 2, name: 'Mabry Nine', exact: true })).toBeVisible()
   await page.getByLabel('Price').fill('18.80')
   const { parts } = (await (await page.request.get('/api/v1/catalogue?q=mabry%20nine&kind=chain')).json()) as {

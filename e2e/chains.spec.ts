@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
+import { expect } from '@playwright/test'
+import { endWord, expectAccessible, putOnStand, signIn, test } from './bench.ts'
 
 test('a courier’s chains are swapped in two keys, taken back, added to, and each has its page', async ({ page }) => {
   await signIn(page)

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { expectAccessible, signIn } from './bench.ts'
+import { expect } from '@playwright/test'
+import { expectAccessible, signIn, test } from './bench.ts'
 
 test('a visit is booked from the diary by keyboard, moved in its time, called off; a day is closed; a calendar reads along', async ({
   page,

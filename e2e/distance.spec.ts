@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { putOnStand, signIn } from './bench.ts'
+import { expect } from '@playwright/test'
+import { go, putOnStand, signIn, test } from './bench.ts'
 
 const DAY = 86_400_000
 /** A ride of so many km within an hour, some days ago, as a device writes it. */
@@ -44,7 +44,7 @@ test('rides come in from files once, previewed before anything is written, and f
 }) => {
   await signIn(page)
   const found = (await (await page.request.get('/api/v1/find?q=shopper')).json()) as { id: string }[]
-  await page.goto(`/bikes/${found[0]?.id ?? ''}/distance`)
+  await go(page, `/bikes/${found[0]?.id ?? ''}/distance`)
   const rides = page.getByRole('region', { name: /^\d+ rides?$/ })
   await expect(page.getByRole('heading', { level: 1, name: 'Distance and rides' })).toBeVisible()
   const before = await rides.getByRole('listitem').count()
@@ -78,7 +78,7 @@ test('rides come in from files once, previewed before anything is written, and f
 test('the forecast follows what is typed', async ({ page }) => {
   await signIn(page)
   const found = (await (await page.request.get('/api/v1/find?q=sand%20racer')).json()) as { id: string }[]
-  await page.goto(`/bikes/${found[0]?.id ?? ''}/measure`)
+  await go(page, `/bikes/${found[0]?.id ?? ''}/measure`)
   await expect(page.getByRole('textbox', { name: 'Spot 1' })).toBeFocused()
   await page.keyboard.type('305.9')
   const left = page

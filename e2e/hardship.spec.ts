@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { measure, putOnStand, signIn } from './bench.ts'
+import { expect, test as afresh } from '@playwright/test'
+import { measure, putOnStand, signIn, test } from './bench.ts'
 
 test('what was typed survives a reload', async ({ page }) => {
   await signIn(page)
@@ -22,7 +22,8 @@ test('what was typed survives a reload', async ({ page }) => {
   await expect(page.getByRole('textbox', { name: 'Spot 2' })).toHaveValue('')
 })
 
-test('a reading saved without a server is kept, and sent once when it is back', async ({ page, context }) => {
+test('a reading saved without a server is kept, and sent once when it is back', async ({ page }) => {
+  const context = page.context()
   await signIn(page)
   await putOnStand(page, 'island mail 2', 'Island Mail')
   await measure(page)
@@ -40,7 +41,7 @@ test('a reading saved without a server is kept, and sent once when it is back', 
   await expect(page.getByRole('region', { name: 'Timeline' }).getByText('305.3 / 24')).toHaveCount(1)
 })
 
-test('a reading queued before the page closed is sent by the next', async ({ page, context }) => {
+afresh('a reading queued before the page closed is sent by the next', async ({ page, context }) => {
   await signIn(page)
   await putOnStand(page, 'island mail 6', 'Island Mail')
   await measure(page)
@@ -126,7 +127,7 @@ test('two people change one bike: the second sees what the first wrote', async (
   await expect(second.getByText('Saved.')).toBeVisible()
 })
 
-test('wrong passwords and unknown addresses say what to do', async ({ page }) => {
+afresh('wrong passwords and unknown addresses say what to do', async ({ page }) => {
   await page.goto('/nowhere')
   await page.getByLabel('Name').fill('tove')
   await page.getByLabel('Password').fill('wrong')
@@ -139,7 +140,7 @@ test('wrong passwords and unknown addresses say what to do', async ({ page }) =>
   await expect(page.getByRole('alert')).toContainText('There is no such bike in this shop.')
 })
 
-test('another mechanic takes over by initials and PIN', async ({ page }) => {
+afresh('another mechanic takes over by initials and PIN', async ({ page }) => {
   await signIn(page, 'tove', 'causeway-1', true)
   await page.getByRole('button', { name: 'At this bench: Tove Sandell' }).click()
   await page.getByRole('menuitem', { name: 'Somebody else' }).click()

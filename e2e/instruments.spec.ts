@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test'
-import { endWord, measure, putOnStand, signIn } from './bench.ts'
+import { expect, type Page } from '@playwright/test'
+import { endWord, go, measure, putOnStand, signIn, test } from './bench.ts'
 
 /** Takes an instrument from the wall by keyboard: to the wall, along it, and back to what is typed. */
 async function takeInHand(page: Page, name: RegExp): Promise<void> {
@@ -201,7 +201,7 @@ test('a gauge that reads late is found by a check, and corrected', async ({ page
 
 test('a study is planned, entered blind and read', async ({ page }) => {
   await signIn(page)
-  await page.goto('/gauges')
+  await go(page, '/gauges')
   await page.getByRole('button', { name: /Graduated/ }).click()
   await expect(page.getByRole('heading', { level: 2, name: 'Graduated gauge' })).toBeVisible()
   await page.getByRole('button', { name: 'Plan a study' }).click()
@@ -233,7 +233,7 @@ test('a study is planned, entered blind and read', async ({ page }) => {
 
 test('the rule chart is for any counts, on screen and on paper', async ({ page }) => {
   await signIn(page)
-  await page.goto('/rule-chart')
+  await go(page, '/rule-chart')
   const row = page.getByRole('row', { name: /^24/ })
   await expect(row).toContainText('306.3')
   await page.getByRole('button', { name: '32nds' }).click()

@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test'
-import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
+import { expect, type Page } from '@playwright/test'
+import { endWord, expectAccessible, go, putOnStand, signIn, test } from './bench.ts'
 
 /** From the stand to the job, once what was typed to find the bike is over. */
 async function toJob(page: Page): Promise<void> {
@@ -129,7 +129,7 @@ test('a hub gear’s clip, an 8-speed with a pin and a broken chain each have th
       hasNot: ['Count the old chain', 'Find the joint'],
     },
   ]) {
-    await page.goto('/')
+    await go(page, '/')
     await putOnStand(page, find, heading)
     await toJob(page)
     await begin(page, reason)
@@ -172,7 +172,7 @@ test('a paused job gives up its stand to the next bike that waits, and is found 
   await page.getByRole('button', { name: 'Pause, next bike on the stand' }).press('Enter')
   await expect(page.getByRole('heading', { level: 1 })).not.toHaveText('Kerra Keel')
   await expect(page.getByText(/on the stand since/).first()).toBeVisible()
-  await page.goto(address)
+  await go(page, address)
   await expect(page.getByText('Paused', { exact: true })).toBeVisible()
   await expect(page.getByRole('heading', { level: 2 }).first()).toHaveText(step ?? '')
 })

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
+import { expect } from '@playwright/test'
+import { endWord, expectAccessible, putOnStand, signIn, test } from './bench.ts'
 
 test('a broken chain is looked over and mended by keyboard, over a reload, and the rider is told which gears to keep off', async ({
   page,

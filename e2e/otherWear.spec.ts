@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
+import { expect } from '@playwright/test'
+import { endWord, expectAccessible, putOnStand, signIn, test } from './bench.ts'
 
 test('everything else that wears is looked over in one pass by keyboard, a wrong thickness told at its field', async ({
   page,

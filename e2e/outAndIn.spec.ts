@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { expectAccessible, signIn } from './bench.ts'
+import { expect } from '@playwright/test'
+import { expectAccessible, go, signIn, test } from './bench.ts'
 
 test('bike tags are printed from the rack, and a scanner that types opens the bike from anywhere', async ({
   page,
@@ -8,7 +8,7 @@ test('bike tags are printed from the rack, and a scanner that types opens the bi
   await signIn(page)
   await page.keyboard.press('Shift+Digit2')
   await test.step('the sheet holds what the rack shows', async () => {
-    await page.goto('/tags?q=island%20mail')
+    await go(page, '/tags?q=island%20mail')
     const tags = page.getByRole('list', { name: 'Bike tags' }).getByRole('listitem')
     await expect(tags.first()).toContainText('Island Mail')
     expect(await tags.count()).toBeGreaterThan(5)
@@ -16,7 +16,7 @@ test('bike tags are printed from the rack, and a scanner that types opens the bi
     await expectAccessible(page)
   })
   await test.step('a code scanned into Pelrin finds its bike, as if its number had been typed', async () => {
-    await page.goto('/diary')
+    await go(page, '/diary')
     await expect(page.getByRole('heading', { name: 'Diary' })).toBeVisible()
     await page.keyboard.type(`${baseURL}/t/0400`, { delay: 8 })
     await page.keyboard.press('Enter')
@@ -25,7 +25,7 @@ test('bike tags are printed from the rack, and a scanner that types opens the bi
   await test.step('a camera follows it; a tag nobody has says so', async () => {
     await page.goto('/t/0400')
     await expect(page.getByRole('heading', { level: 1, name: 'Ivo Marsh' })).toBeVisible()
-    await page.goto('/t/9999')
+    await go(page, '/t/9999')
     await expect(page.getByRole('heading', { name: 'No bike here has the tag 9999.' })).toBeVisible()
   })
 })
@@ -42,7 +42,7 @@ test('the owner makes a backup and sees that it is good', async ({ page }) => {
 
 test('tables are taken out by the owner as files', async ({ page }) => {
   await signIn(page)
-  await page.goto('/house-rules')
+  await go(page, '/house-rules')
   await page.getByRole('tab', { name: 'In and out' }).click()
   const [download] = await Promise.all([
     page.waitForEvent('download'),

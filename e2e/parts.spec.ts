@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test'
-import { endWord, putOnStand, signIn } from './bench.ts'
+import { expect, type Page } from '@playwright/test'
+import { endWord, putOnStand, signIn, test } from './bench.ts'
 
 /** From the stand, once what was typed to find the bike is over: a letter that follows at once is one more of a name. */
 async function toParts(page: Page): Promise<void> {

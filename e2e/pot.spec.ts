@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { endWord, expectAccessible, putOnStand, signIn } from './bench.ts'
+import { expect } from '@playwright/test'
+import { endWord, expectAccessible, putOnStand, signIn, test } from './bench.ts'
 
 test('a session at the wax pot is planned, pinned, gone through by keyboard, and stands in each chain’s care', async ({
   page,

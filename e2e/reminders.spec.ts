@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
-import { expectAccessible, signIn } from './bench.ts'
+import { expect } from '@playwright/test'
+import { expectAccessible, signIn, test } from './bench.ts'
 
 test('reminders are read on real data, sent from the diary, heard of in the outbox; their wording is changed', async ({
   page,

@@ -1,7 +1,7 @@
-import { expect, test } from '@playwright/test'
-import { endWord, measure, putOnStand, signIn } from './bench.ts'
+import { expect, test as afresh } from '@playwright/test'
+import { endWord, measure, putOnStand, signIn, test } from './bench.ts'
 
-test('one reading, from the rule to the verdict, without a mouse', async ({ page }) => {
+afresh('one reading, from the rule to the verdict, without a mouse', async ({ page }) => {
   await page.goto('/')
   await expect(page.getByLabel('Name')).toBeFocused()
   await page.keyboard.type('ruan')

@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test'
-import { endWord, expectAccessible, go, measure, putOnStand, signIn } from './bench.ts'
+import { expect, test as afresh, type Page } from '@playwright/test'
+import { endWord, expectAccessible, go, measure, putOnStand, signIn, test } from './bench.ts'
 
 /** By every rule, and by what colours change once more in the dark. */
 async function inLightAndDark(page: Page): Promise<void> {
@@ -11,8 +11,8 @@ async function inLightAndDark(page: Page): Promise<void> {
   await expect(page.locator('html')).toHaveAttribute('data-light', 'light')
 }
 
-test('every view is accessible, in light and dark', async ({ page }) => {
-  test.setTimeout(360_000)
+afresh('every view is accessible, in light and dark', async ({ page }) => {
+  afresh.setTimeout(360_000)
   await page.goto('/')
   await expect(page.getByRole('heading', { name: 'Pelrin' })).toBeVisible()
   await inLightAndDark(page)

@@ -118,11 +118,17 @@ export function TypingProvider({ children }: { children: ReactNode }) {
     const onWayIn = (event: KeyboardEvent): void => {
       if (event.key === 'Escape' || event.key === 'Enter') acted = null
     }
+    // Who points at something has done with the keys.
+    const onPointer = (): void => {
+      acted = null
+    }
     window.addEventListener('keydown', onWayIn, true)
     window.addEventListener('keydown', onKey)
+    window.addEventListener('pointerdown', onPointer, true)
     return () => {
       window.removeEventListener('keydown', onWayIn, true)
       window.removeEventListener('keydown', onKey)
+      window.removeEventListener('pointerdown', onPointer, true)
     }
   }, [navigate, registry])
 
