@@ -83,10 +83,13 @@ const begunWithin = ({ chains, shop }: PotInput): boolean =>
   chains.filter(({ stage }) => stage.kind === 'stripping').length <= shop.stripCapacity &&
   chains.filter(({ stage }) => stage.kind === 'hanging').length <= shop.railCapacity
 
+/** What goes wrong goes wrong with few as well, in a tenth of the time: one in ten is a full morning. */
+const mostlyFew = fc.oneof({ weight: 9, arbitrary: anyChains(4) }, { weight: 1, arbitrary: anyChains(9) })
+
 describe('a plan for the pot', () => {
   it('never has more anywhere than fits, waxes nothing that is wet, and says how late it is: 1000 plans', () => {
     fc.assert(
-      fc.property(fc.record({ chains: anyChains(7), shop: anyShop }), (given) => {
+      fc.property(fc.record({ chains: mostlyFew, shop: anyShop }), (given) => {
         fc.pre(begunWithin(given))
         expect(checkPlan(given, planPot(given).plan)).toEqual([])
       }),

@@ -13,7 +13,13 @@ import {
 } from '@pelrin/core'
 import type { CareNext, VerdictInput } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { bikeDistance, distanceOfChain, shopRiding, type ChainDistance } from '../distance/bikeDistance.ts'
+import {
+  bikeDistance,
+  distanceOfChain,
+  shopRiding,
+  type ChainDistance,
+  type ShopRiding,
+} from '../distance/bikeDistance.ts'
 import { dayIn, daysLater } from '../state/days.ts'
 import type { PresentFitting } from '../state/presentFitting.ts'
 import { standingCare } from './store.ts'
@@ -27,6 +33,7 @@ interface Resting {
   readonly forecast: ChainForecast | null
   readonly zone: string
   readonly chainDistance?: ChainDistance | null
+  readonly riding?: ShopRiding
 }
 
 /** When the chain on a bike is treated next, as of the last fact of it; null where nobody knows its care. */
@@ -42,7 +49,7 @@ export async function careNext(work: Work, resting: Resting): Promise<CareNext |
   const fittings = await fittingsOf(work, fitting.chainId)
   const first = Math.min(...fittings.map(({ from }) => from))
   const asOf = new Date(Math.max(input.life.at, fitting.from.getTime(), ...events.map(({ at }) => at.getTime())))
-  const chain = resting.chainDistance ?? (await distanceHere(work, fitting, input))
+  const chain = resting.chainDistance ?? (await distanceHere(work, fitting, input, resting.riding))
   const km = since(chain, treated?.at ?? new Date(first), asOf)
   const usualFactor = input.careFactor ?? assumed.distance.careFactorUnknown
   const days = treated ? fittedDays(fittings, treated.at.getTime(), asOf.getTime()) : null
@@ -76,7 +83,7 @@ export async function careNext(work: Work, resting: Resting): Promise<CareNext |
 }
 
 async function ownInterval(work: Work, bikeId: string): Promise<{ own?: { km: number; days: number } }> {
-  const [bike] = await work.select<{ km: number | null; days: number | null }>(
+  const [bike] = await work.prepared<{ km: number | null; days: number | null }>(
     'SELECT care_km AS km, care_days AS days FROM bikes WHERE id = :bikeId',
     { bikeId },
   )
@@ -84,20 +91,24 @@ async function ownInterval(work: Work, bikeId: string): Promise<{ own?: { km: nu
 }
 
 async function fittingsOf(work: Work, chainId: string): Promise<{ from: number; to: number | null }[]> {
-  const rows = await work.select<{ from: Date; to: Date | null }>(
+  const rows = await work.prepared<{ from: Date; to: Date | null }>(
     `SELECT lower(during) AS "from", upper(during) AS "to" FROM fittings WHERE chain_id = :chainId AND NOT isempty(during)`,
     { chainId },
   )
   return rows.map(({ from, to }) => ({ from: from.getTime(), to: to?.getTime() ?? null }))
 }
 
-async function distanceHere(work: Work, fitting: PresentFitting, input: VerdictInput): Promise<ChainDistance> {
+async function distanceHere(
+  work: Work,
+  fitting: PresentFitting,
+  input: VerdictInput,
+  shop = shopRiding(work),
+): Promise<ChainDistance> {
   const [bike] = await work.select<{ customerId: string }>(
     'SELECT customer_id AS "customerId" FROM bikes WHERE id = :bikeId',
     { bikeId: fitting.bikeId },
   )
   const assumed = assumptionsWith(input.assumptions)
-  const shop = shopRiding(work)
   const here = await bikeDistance(work, { id: fitting.bikeId, customerId: bike!.customerId }, assumed, shop)
   return distanceOfChain(work, fitting, here, assumed, shop)
 }

@@ -16,7 +16,7 @@ interface Row extends Pick<CareEventRow, 'id' | 'kind' | 'care' | 'cleaning' | '
 
 /** What stands of a chain's care, newest first. */
 export const standingCare = (work: Work, chainId: string): Promise<Row[]> =>
-  work.select<Row>(
+  work.prepared<Row>(
     `SELECT e.id, e.kind, e.care, e.cleaning, e.at_home AS "atHome", e.note, e.occurred_at AS at, p.name AS person,
        CASE WHEN b.id IS NULL THEN NULL ELSE json_build_object('id', b.id, 'label', b.label) END AS bike
      FROM care_events e JOIN people p ON p.id = e.person_id LEFT JOIN bikes b ON b.id = e.bike_id

@@ -80,6 +80,21 @@ describe('row-level scoping', () => {
       ),
     ).rejects.toThrow(/row-level security/)
   })
+  it('holds for a statement whose plan was made in another shop, on the same connection', async () => {
+    const bikes = (shop: string) =>
+      inShop(database, shop, null, async (work) => {
+        const ask = () => work.prepared<{ n: number; on: number }>(COUNTED, { tag: '0449' })
+        // From the sixth time on the database has one plan for all values.
+        for (let i = 0; i < 8; i++) await ask()
+        const [backend] = await work.select<{ pid: number }>('SELECT pg_backend_pid() AS pid')
+        return { ...(await ask())[0], ...backend }
+      })
+    const COUNTED = 'SELECT count(*)::int AS n, count(*) FILTER (WHERE tag = :tag::text)::int AS on FROM bikes'
+    const here = await bikes(shopId)
+    const there = await bikes('0192c7f2-5340-7b38-85ad-000000000000')
+    expect(here).toMatchObject({ n: 119, on: 1 })
+    expect(there).toEqual({ n: 0, on: 0, pid: here.pid })
+  })
   it('holds even where the login is a superuser', async () => {
     const address = new URL(url)
     address.username = 'postgres'
@@ -89,6 +104,35 @@ describe('row-level scoping', () => {
     await device.signIn()
     expect((await device.ask(endpoints.rack)).body.total).toBe(119)
     await served.close()
+  })
+})
+
+describe('a prepared statement', () => {
+  const asked = <Row extends object>(sql: string, values: Record<string, unknown>) =>
+    inShop(database, shopId, null, (work) => work.prepared<Row>(sql, values))
+  it('takes each value by its name, as often as it stands there, and leaves casts alone', async () => {
+    expect(
+      await asked(`SELECT :b::text || :a::text || :b::text AS word, '7'::int AS n`, { a: 'a', b: 'b', unused: 1 }),
+    ).toEqual([{ word: 'bab', n: 7 }])
+    expect(await asked('SELECT :nothing::uuid IS NULL AS none', { nothing: null })).toEqual([{ none: true }])
+  })
+  it('answers with what models answer with: moments, numbers and what is stored as JSON', async () => {
+    const sql = `SELECT :at::timestamptz AS at, 0.5::float8 AS km, '{"a":[1]}'::jsonb AS mix`
+    const at = new Date('2026-03-29T01:30:00Z')
+    expect(await asked(sql, { at })).toEqual([{ at, km: 0.5, mix: { a: [1] } }])
+  })
+  it('takes text as text, whatever is written in it', async () => {
+    const text = `'; DROP TABLE bikes; -- :a $1`
+    expect(await asked('SELECT :text::text AS text', { text })).toEqual([{ text }])
+  })
+  it('that fails takes its transaction back, and may be asked again', async () => {
+    const broken = inShop(database, shopId, null, async (work) => {
+      await work.select(`UPDATE shops SET name = 'Torn' RETURNING id`)
+      await work.prepared('SELECT 1 / :n::int AS x', { n: 0 })
+    })
+    await expect(broken).rejects.toThrow(/division by zero/)
+    expect((await database.models.Shop.findByPk(shopId))?.name).not.toBe('Torn')
+    expect(await asked('SELECT 1 / :n::int AS x', { n: 1 })).toEqual([{ x: 1 }])
   })
 })
 

@@ -128,7 +128,7 @@ export async function distanceOfChain(
   assumed: Assumptions,
   shop: ShopRiding,
 ): Promise<ChainDistance> {
-  const fittings = await work.select<{ bikeId: string; customerId: string; from: Date; to: Date | null }>(
+  const fittings = await work.prepared<{ bikeId: string; customerId: string; from: Date; to: Date | null }>(
     `SELECT f.bike_id AS "bikeId", b.customer_id AS "customerId", lower(f.during) AS "from", upper(f.during) AS "to"
      FROM fittings f JOIN bikes b ON b.id = f.bike_id WHERE f.chain_id = :chainId AND NOT isempty(f.during) ORDER BY lower(f.during)`,
     { chainId: fitting.chainId },

@@ -16,7 +16,7 @@ export interface StandingEntry {
 
 /** A bike's odometer values and statements that stand: neither corrected nor deleted, in order of time. */
 export function standingDistances(work: Work, bikeId: string): Promise<StandingEntry[]> {
-  return work.select<StandingEntry>(
+  return work.prepared<StandingEntry>(
     `SELECT d.id, d.occurred_at AS at, d.kind, d.km, d.typed, d.unit, d.restarted, p.name AS person
      FROM distance_entries d JOIN people p ON p.id = d.person_id
      WHERE d.bike_id = :bikeId AND NOT d.deleted
@@ -72,7 +72,7 @@ const RIDES = `
 
 /** A bike's rides that stand, in order of time. */
 export const standingRides = (work: Work, bikeId: string): Promise<StandingRide[]> =>
-  work.select<StandingRide>(`${RIDES} AND r.bike_id = :bikeId ORDER BY r.occurred_at, r.id`, { bikeId })
+  work.prepared<StandingRide>(`${RIDES} AND r.bike_id = :bikeId ORDER BY r.occurred_at, r.id`, { bikeId })
 
 /** A ride that stands, by its id. */
 export async function rideById(work: Work, id: string): Promise<StandingRide | null> {
@@ -92,7 +92,7 @@ export const asLedgerRide = ({ id, from, to, km, surface, profile }: StandingRid
 /** Kilometres by surface over a customer's bikes, or with none named over the whole shop, by their states. */
 export async function surfaceMix(work: Work, customerId: string | null): Promise<SurfaceKm> {
   const of = (surface: Surface): string => `coalesce(sum((s.mix->>'${surface}')::float), 0) AS ${surface}`
-  const [sums] = await work.select<Record<Surface, number>>(
+  const [sums] = await work.prepared<Record<Surface, number>>(
     `SELECT ${SURFACES.map(of).join(', ')} FROM bike_state s ${customerId === null ? '' : 'JOIN bikes b ON b.id = s.bike_id WHERE b.customer_id = :customerId'}`,
     { customerId },
   )

@@ -15,12 +15,12 @@ interface DecisionFact {
 
 /** Decisions about the chain in a fitting, newest first, withdrawn ones among them. */
 const select = (work: Work, bikeId: string, fittingId: string | null): Promise<DecisionFact[]> =>
-  work.select<DecisionFact>(
+  work.prepared<DecisionFact>(
     `SELECT d.id, d.occurred_at AS "occurredAt", d.verdict_id AS "verdictId", d.overruled, d.decision, d.reason,
        p.name AS person, later.id IS NOT NULL AS withdrawn
      FROM decisions d JOIN people p ON p.id = d.person_id
      LEFT JOIN decisions later ON later.supersedes_id = d.id
-     WHERE d.bike_id = :bikeId AND d.fitting_id IS NOT DISTINCT FROM :fittingId AND NOT d.deleted
+     WHERE d.bike_id = :bikeId AND d.fitting_id IS NOT DISTINCT FROM :fittingId::uuid AND NOT d.deleted
      ORDER BY d.recorded_at DESC, d.id DESC`,
     { bikeId, fittingId },
   )

@@ -14,7 +14,7 @@ import {
 } from '@pelrin/core'
 import type { ItemNow, OtherWear, WearCheck } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { bikeDistance, shopRiding, type BikeDistance } from '../distance/bikeDistance.ts'
+import { bikeDistance, shopRiding, type BikeDistance, type ShopRiding } from '../distance/bikeDistance.ts'
 import { ProblemError } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { dayIn, daysLater } from '../state/days.ts'
@@ -36,7 +36,7 @@ interface Row {
 
 /** Looks that stand at a bike, newest first. */
 const looks = (work: Work, bikeId: string): Promise<Row[]> =>
-  work.select<Row>(
+  work.prepared<Row>(
     `SELECT w.id, w.item, w.grade, w.result, w.typed, w.mm, w.minimum_mm AS "minimumMm", w.u, w.renewed, w.note,
        w.occurred_at AS at, p.name AS person
      FROM wear_checks w JOIN people p ON p.id = w.person_id
@@ -86,18 +86,18 @@ export async function otherWearOf(work: Work, bikeId: string): Promise<OtherWear
  * The first day anything looked at on a bike is looked at again, as of the last that is known of it; null where nothing was looked at,
  * or it is not ridden.
  *
- * @param known what it was ridden, where that is at hand
+ * @param known what it was ridden, or what the shop rides, where that is at hand
  */
 export async function wearNext(
   work: Work,
   bikeId: string,
   assumed: Assumptions,
   zone: string,
-  known?: BikeDistance,
+  known: { readonly distance?: BikeDistance; readonly riding?: ShopRiding } = {},
 ): Promise<string | null> {
   const rows = await looks(work, bikeId)
   if (rows.length === 0) return null
-  const distance = known ?? (await distanceOf(work, bikeId, assumed))
+  const distance = known.distance ?? (await distanceOf(work, bikeId, assumed, known.riding))
   // Nothing in it depends on today: it is what the last look, or the last distance since, gives.
   const now = new Date(Math.max(lastOf(distance), ...rows.map(({ at }) => at.getTime())))
   const riding = { run: runOf(distance), now, kmPerDay: distance.rate.kmPerDay, today: dayIn(zone, now) }
@@ -113,12 +113,17 @@ export async function wearNext(
   return days.sort()[0] ?? null
 }
 
-async function distanceOf(work: Work, bikeId: string, assumed: Assumptions): Promise<BikeDistance> {
+async function distanceOf(
+  work: Work,
+  bikeId: string,
+  assumed: Assumptions,
+  shop = shopRiding(work),
+): Promise<BikeDistance> {
   const [{ customerId } = { customerId: '' }] = await work.select<{ customerId: string }>(
     'SELECT customer_id AS "customerId" FROM bikes WHERE id = :bikeId',
     { bikeId },
   )
-  return bikeDistance(work, { id: bikeId, customerId }, assumed, shopRiding(work))
+  return bikeDistance(work, { id: bikeId, customerId }, assumed, shop)
 }
 
 /** The last moment a bike's distance is known of, ms; -Infinity for never. */

@@ -88,7 +88,7 @@ const SELECT_READINGS = `
  * corrected ones among them.
  */
 export function readingsOfBike(work: Work, bikeId: string, chainId: string | null): Promise<ReadingFact[]> {
-  return work.select<ReadingFact>(
+  return work.prepared<ReadingFact>(
     `${SELECT_READINGS} WHERE r.bike_id = :bikeId OR r.chain_id = :chainId ORDER BY r.occurred_at DESC, r.recorded_at DESC, r.id DESC`,
     { bikeId, chainId },
   )

@@ -3,7 +3,7 @@ import type { SpotMark, VerdictInput } from '@pelrin/contract'
 import type { BikeStateRow } from '../db/models/rows.ts'
 import { careNext } from '../care/careNext.ts'
 import type { Work } from '../db/work.ts'
-import type { BikeDistance, ChainDistance } from '../distance/bikeDistance.ts'
+import { shopRiding, type BikeDistance, type ChainDistance, type ShopRiding } from '../distance/bikeDistance.ts'
 import { decisionStanding } from '../limits/decisionsStore.ts'
 import { wearNext } from '../otherWear/store.ts'
 import { dayIn, daysLater } from './days.ts'
@@ -43,7 +43,10 @@ interface LatestVerdict {
  * @param known what was just worked out with the latest verdict; what is left out is worked out anew
  */
 export async function refreshBikeState(work: Work, bikeId: string, known: Known = {}): Promise<void> {
-  const row = await deriveBikeState(work, bikeId, known)
+  await store(work, await deriveBikeState(work, bikeId, known))
+}
+
+async function store(work: Work, row: BikeStateRow): Promise<void> {
   await work.models.BikeState.upsert(row, {
     transaction: work.transaction,
     conflictFields: ['shop_id', 'bike_id'] as never,
@@ -62,18 +65,19 @@ interface Known {
   readonly forecast?: ChainForecast | null
   readonly chainDistance?: ChainDistance | null
   readonly distance?: BikeDistance
+  readonly riding?: ShopRiding
 }
 
 /** What a bike's state is by its facts. */
 export async function deriveBikeState(work: Work, bikeId: string, known: Known = {}): Promise<BikeStateRow> {
-  const [verdict] = await work.select<LatestVerdict>(
+  const [verdict] = await work.prepared<LatestVerdict>(
     `SELECT id, occurred_at AS "occurredAt", chain_id AS "chainId", fitting_id AS "fittingId",
        house_rule_version_id AS "houseRuleVersionId", reading_id AS "readingId", input, outcome
      FROM verdicts WHERE bike_id = :bikeId AND NOT deleted ORDER BY recorded_at DESC, id DESC LIMIT 1`,
     { bikeId },
   )
   if (!verdict) throw new Error(`bike ${bikeId} has never been judged`)
-  const [named] = await work.select<{ text: string; timeZone: string }>(
+  const [named] = await work.prepared<{ text: string; timeZone: string }>(
     `SELECT lower(unaccent(concat_ws(' ', c.name, b.label, b.tag, b.frame_mark, b.maker, b.model))) AS text,
        s.time_zone AS "timeZone"
      FROM bikes b JOIN customers c ON c.id = b.customer_id JOIN shops s ON s.id = pelrin_shop() WHERE b.id = :bikeId`,
@@ -138,7 +142,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known: Known =
         : null,
     care,
     careOn: care?.dueOn ?? null,
-    wearOn: await wearNext(work, bikeId, assumptionsWith(input.assumptions), zone, known.distance),
+    wearOn: await wearNext(work, bikeId, assumptionsWith(input.assumptions), zone, known),
   }
 }
 
@@ -161,13 +165,14 @@ function marksOf(outcome: ChainVerdict, counted: VerdictInput['readings']): Spot
  */
 export async function rebuildState(work: Work): Promise<{ bikes: number; differing: string[] }> {
   const bikes = await work.select<{ id: string }>('SELECT id FROM bikes ORDER BY id')
+  const riding = shopRiding(work)
   const differing: string[] = []
   for (const { id } of bikes) {
     const stored = await work.models.BikeState.findByPk(id, { transaction: work.transaction })
-    const derived = await deriveBikeState(work, id)
+    const derived = await deriveBikeState(work, id, { riding })
     if (canonical(stored?.get({ plain: true }) ?? {}) === canonical(derived)) continue
     differing.push(id)
-    await refreshBikeState(work, id)
+    await store(work, derived)
   }
   return { bikes: bikes.length, differing }
 }

@@ -15,7 +15,7 @@ export interface PresentFitting {
 
 /** The chain now on a bike, and since when; null with none. */
 export async function presentFitting(work: Work, bikeId: string): Promise<PresentFitting | null> {
-  const [found] = await work.select<PresentFitting>(
+  const [found] = await work.prepared<PresentFitting>(
     `SELECT f.id, f.chain_id AS "chainId", c.name AS "chainName", c.pitches, c.care, f.start, f.bike_id AS "bikeId", lower(f.during) AS "from",
        (SELECT max(e.occurred_at) FROM chain_events e
         WHERE e.chain_id = f.chain_id AND NOT e.deleted

@@ -42,7 +42,7 @@ export interface BikeFacts {
  * @param shared what all bikes of the shop share, where many are judged
  */
 export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?: ShopFacts): Promise<BikeFacts> {
-  const [bike] = await work.select<
+  const [bike] = await work.prepared<
     RuleChoice & {
       type: 'derailleur' | 'hub-gear' | 'single-speed'
       speeds: number

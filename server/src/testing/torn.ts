@@ -1,7 +1,7 @@
 import type { Database } from '../db/connection.ts'
 
 /** How far apart the statements are at which the connection breaks. */
-const EVERY = 7
+const EVERY = 5
 const MOST = 900
 
 /**
