@@ -1,12 +1,34 @@
-import { expect } from '@playwright/test'
+import { writeFile } from 'node:fs/promises'
+import { chromium, expect, type Locator } from '@playwright/test'
 import { expectAccessible, go, signIn, test } from './bench.ts'
+
+/** A film of something on the screen, as a camera that looks at it takes it: 640 × 480, grey, still. */
+async function filmOf(what: Locator): Promise<Buffer> {
+  const picture = (await what.screenshot()).toString('base64')
+  const light = await what.page().evaluate(async (data) => {
+    const image = new Image()
+    image.src = `data:image/png;base64,${data}`
+    await image.decode()
+    const pencil = new OffscreenCanvas(640, 480).getContext('2d')!
+    pencil.fillStyle = '#b9a58a'
+    pencil.fillRect(0, 0, 640, 480)
+    pencil.translate(320, 240)
+    pencil.rotate(0.2)
+    pencil.drawImage(image, -150, -150, 300, 300)
+    const { data: pixels } = pencil.getImageData(0, 0, 640, 480)
+    return Array.from({ length: 640 * 480 }, (_, i) => pixels[4 * i]!)
+  }, picture)
+  const frame = [Buffer.from('FRAME\n'), Buffer.from(light), Buffer.alloc((640 * 480) / 2, 128)]
+  return Buffer.concat([Buffer.from('YUV4MPEG2 W640 H480 F10:1 Ip A1:1 C420jpeg\n'), ...frame, ...frame])
+}
 
 test('bike tags are printed from the rack, and a scanner that types opens the bike from anywhere', async ({
   page,
   baseURL,
-}) => {
+}, info) => {
   await signIn(page)
   await page.keyboard.press('Shift+Digit2')
+  const film = info.outputPath('tag.y4m')
   await test.step('the sheet holds what the rack shows', async () => {
     await go(page, '/tags?q=island%20mail')
     const tags = page.getByRole('list', { name: 'Bike tags' }).getByRole('listitem')
@@ -14,6 +36,31 @@ test('bike tags are printed from the rack, and a scanner that types opens the bi
     expect(await tags.count()).toBeGreaterThan(5)
     await expect(tags.first().locator('svg')).toBeVisible()
     await expectAccessible(page)
+    await writeFile(film, await filmOf(tags.first().locator('svg')))
+  })
+  await test.step('without a camera it is said how else; Escape closes it', async () => {
+    await page.keyboard.press('Alt+t')
+    await expect(page.getByRole('alert')).toContainText('This device has no camera. Type the tag’s number')
+    await page.keyboard.press('Escape')
+    await expect(page.getByRole('dialog')).toBeHidden()
+  })
+  await test.step('the printed tag, held before a tablet’s camera, opens its bike', async () => {
+    const { launchOptions } = info.project.use
+    const tablet = await chromium.launch({
+      ...launchOptions,
+      args: [
+        ...(launchOptions?.args ?? []),
+        ...['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
+        `--use-file-for-fake-video-capture=${film}`,
+      ],
+    })
+    const held = await (await tablet.newContext({ baseURL: baseURL! })).newPage()
+    await signIn(held)
+    await held.getByRole('button', { name: 'Scan a tag' }).click()
+    await expect(held).toHaveURL(/\?bike=/)
+    await expect(held.getByRole('dialog')).toBeHidden()
+    await expect(held.getByRole('heading', { level: 1, name: 'Island Mail' })).toBeVisible()
+    await tablet.close()
   })
   await test.step('a code scanned into Pelrin finds its bike, as if its number had been typed', async () => {
     await go(page, '/diary')

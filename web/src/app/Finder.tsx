@@ -12,7 +12,7 @@ import { KeyCap } from '../pieces/KeyCap.tsx'
 import { Plate } from '../pieces/Plate.tsx'
 import { lookToday } from '../pieces/verdictLook.ts'
 import { WearRule } from '../pieces/WearRule.tsx'
-import { scannedTag } from './scanned.ts'
+import { scannedTag } from '../places/tags/scanned.ts'
 import { usePutOnStand } from './usePutOnStand.ts'
 
 /** A bike with the text it was found by; with no bike, that one is taken in for that text. */

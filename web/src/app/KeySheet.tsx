@@ -12,6 +12,7 @@ const SHEET = [
     [
       ['…', 'finds'],
       ['/', 'finds'],
+      ['Alt T', 'scan'],
       ['⇧ 1–=', 'place'],
       ['?', 'sheet'],
       ['Esc', 'back'],

@@ -8,6 +8,7 @@ import { useLineUp } from '../api/queries.ts'
 import { TypingProvider } from '../keys/typing.tsx'
 import { dayAndClock } from '../messages/format.ts'
 import { KeyCap } from '../pieces/KeyCap.tsx'
+import { ScanButton } from '../places/tags/ScanButton.tsx'
 import { Finder } from './Finder.tsx'
 import { KeySheet } from './KeySheet.tsx'
 import { NavBand } from './NavBand.tsx'
@@ -92,6 +93,7 @@ export function Shell({ session }: { session: Session }) {
               {session.shop.name}
             </Typography>
             <Finder />
+            <ScanButton />
             <Box sx={{ flex: 1 }} />
             <OutboxChip />
             <Clock />

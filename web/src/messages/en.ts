@@ -102,6 +102,7 @@ export const en = {
     anywhere: 'Anywhere',
     typing: 'start typing',
     finds: 'finds a bike',
+    scan: 'scan a bike’s tag',
     sheet: 'this sheet',
     place: 'go to a place',
     back: 'back',
