@@ -18,7 +18,8 @@ export const tags = {
     looking: 'Hold the tag’s code before the camera.',
     insecure:
       'The browser gives no camera to an address without TLS. Open Pelrin by its https address, or type the tag’s number.',
-    refused: 'The camera is not allowed here. Allow it in the browser’s settings for this address, or type the tag’s number.',
+    refused:
+      'The camera is not allowed here. Allow it in the browser’s settings for this address, or type the tag’s number.',
     missing: 'This device has no camera. Type the tag’s number, or use a scanner that types.',
     taken: 'The camera does not answer; another program may have it. Close that, or type the tag’s number.',
   },
