@@ -12,6 +12,7 @@ test('a courier’s chains are swapped in two keys, taken back, added to, and ea
     await expect(page.getByText('Ostling Halyard 12, blue tie is on.')).toBeVisible()
     await expect(rows).toHaveCount(3)
     await expect(rows.first()).toContainText('on the bike')
+    await expect(page.getByRole('region', { name: 'Ostling Halyard 12, blue tie' })).toContainText('closed 4 of 5')
     await expectAccessible(page)
   })
   await test.step('U takes it back', async () => {

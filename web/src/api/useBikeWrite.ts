@@ -21,6 +21,8 @@ export function useBikeWrite(bikeId: string) {
   const anew = async (): Promise<void> => {
     void client.invalidateQueries({ queryKey: keys.catalogue })
     void client.invalidateQueries({ queryKey: keys.lineUp })
+    // A chain or a joint may be looked at beside its bike.
+    for (const kind of ['chain', 'joint']) void client.invalidateQueries({ queryKey: [kind] })
     await client.invalidateQueries({ queryKey: keys.bike(bikeId) })
   }
   /** @returns what was answered; null where it was refused */

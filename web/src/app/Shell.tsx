@@ -1,5 +1,5 @@
 import { Alert, Box, IconButton, Snackbar, Stack, Typography } from '@mui/material'
-import { createContext, useCallback, useContext, useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Outlet, useLocation, useMatch, useSearchParams } from 'react-router'
@@ -14,21 +14,7 @@ import { KeySheet } from './KeySheet.tsx'
 import { NavBand } from './NavBand.tsx'
 import { OutboxChip } from './OutboxChip.tsx'
 import { PersonMenu } from './PersonMenu.tsx'
-
-interface Surroundings {
-  readonly session: Session
-  /** Says something in passing. */
-  readonly tell: (text: string) => void
-}
-
-const SurroundingsContext = createContext<Surroundings | null>(null)
-
-/** The session, and a way to say something in passing; for whatever is inside the shell. */
-export function useSurroundings(): Surroundings {
-  const found = useContext(SurroundingsContext)
-  if (!found) throw new Error('outside of the shell')
-  return found
-}
+import { SurroundingsContext } from './surroundings.ts'
 
 /** The bike in hand: the one the address names, else the one on this stand, else the first of the line-up. */
 function useBikeInHand(): string | undefined {
@@ -44,12 +30,12 @@ function useBikeInHand(): string | undefined {
 export function Shell({ session }: { session: Session }) {
   const { t } = useTranslation()
   const [keysOpen, setKeysOpen] = useState(false)
-  const [told, setTold] = useState<string | null>(null)
+  const [told, setTold] = useState<{ text: string; nth: number } | null>(null)
   const bikeId = useBikeInHand()
   const online = useOnline()
   const { pathname } = useLocation()
   useHotkeys('?', () => setKeysOpen((open) => !open), { useKey: true, preventDefault: true })
-  const tell = useCallback((text: string) => setTold(text), [])
+  const tell = useCallback((text: string) => setTold((before) => ({ text, nth: (before?.nth ?? 0) + 1 })), [])
   const surroundings = useMemo(() => ({ session, tell }), [session, tell])
   // A new place is read from its beginning, also by those who listen to it.
   useEffect(() => {
@@ -123,11 +109,13 @@ export function Shell({ session }: { session: Session }) {
         </Stack>
         <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
         <Snackbar
+          // What is said while something else still stands there has its own five seconds.
+          key={told?.nth}
           open={told !== null}
           autoHideDuration={5000}
           onClose={(_, reason) => reason !== 'clickaway' && setTold(null)}
           anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
-          message={told}
+          message={told?.text}
           sx={{ mb: 8 }}
         />
       </TypingProvider>
