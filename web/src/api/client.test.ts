@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { AwayError, ProblemError, send, sendFile, sentenceOf } from './client.ts'
+import { endpoints } from '@pelrin/contract'
+import { ask, AwayError, ProblemError, send, sendFile, sentenceOf } from './client.ts'
 
 type Reply = { status: number; body?: string } | Error
 let reply: Reply = { status: 200, body: '{}' }
@@ -129,5 +130,68 @@ describe('an upload', () => {
     const lost = sendFile('/archive', file)
     Upload.last.answer(413, '<html>too large</html>')
     await expect(lost).rejects.toBeInstanceOf(AwayError)
+  })
+})
+
+describe('a write that nobody answered', () => {
+  const used = (quantity: number, partId = 'p1') =>
+    ask(endpoints.moveStock, {
+      params: { id: partId },
+      key: crypto.randomUUID(),
+      body: { id: crypto.randomUUID(), kind: 'used', quantity, note: null },
+    })
+  const keysAndIds = () =>
+    asked.map(({ init }) => `${init.headers['Idempotency-Key']} ${(JSON.parse(init.body!) as { id: string }).id}`)
+  beforeEach(async () => {
+    reply = { status: 200, body: '{}' }
+    // Whatever another test left unanswered.
+    await used(5)
+    asked = []
+    reply = new TypeError('no connection')
+    await expect(used(5)).rejects.toBeInstanceOf(AwayError)
+  })
+
+  it('said again goes under the same key and id, until somebody answers', async () => {
+    await expect(used(5)).rejects.toBeInstanceOf(AwayError)
+    reply = { status: 200, body: '{}' }
+    await used(5)
+    expect(new Set(keysAndIds()).size).toBe(1)
+    await used(5)
+    expect(new Set(keysAndIds()).size).toBe(2)
+  })
+  it('is another one as soon as it says anything else', async () => {
+    reply = { status: 200, body: '{}' }
+    await used(6)
+    await used(5, 'p2')
+    expect(new Set(keysAndIds()).size).toBe(3)
+  })
+  it('is done with once it is refused: what is said after that is new', async () => {
+    reply = { status: 422, body: problem('stock-short') }
+    await expect(used(5)).rejects.toBeInstanceOf(ProblemError)
+    reply = { status: 200, body: '{}' }
+    await used(5)
+    const [first, second, third] = keysAndIds()
+    expect(second).toBe(first)
+    expect(third).not.toBe(first)
+  })
+  it('is meant anew some minutes later', async () => {
+    vi.useFakeTimers({ now: Date.now() + 6 * 60_000, toFake: ['Date'] })
+    reply = { status: 200, body: '{}' }
+    await used(5)
+    vi.useRealTimers()
+    expect(new Set(keysAndIds()).size).toBe(2)
+  })
+  it('counts as the same though it is pressed later', async () => {
+    const wash = () =>
+      ask(endpoints.recordCare, {
+        params: { id: 'b1' },
+        key: crypto.randomUUID(),
+        body: { id: crypto.randomUUID(), kind: 'wash', occurredAt: new Date(Date.now() + asked.length).toISOString() },
+      })
+    asked = []
+    await expect(wash()).rejects.toBeInstanceOf(AwayError)
+    reply = { status: 200, body: '{}' }
+    await wash()
+    expect(asked[1]?.init.body).toBe(asked[0]?.init.body)
   })
 })

@@ -71,12 +71,40 @@ export async function send(method: string, path: string, asking: Asking): Promis
   throw new ProblemError(problem)
 }
 
-/** Asks an endpoint of the contract. What is sent and what comes back is typed by it. */
-export function ask<P extends Schema, Q extends Schema, B extends Schema, R extends Schema>(
+/** Writes that nobody answered, by what they say: each may have arrived all the same. */
+const unanswered = new Map<string, { readonly key: string; readonly body: unknown; readonly until: number }>()
+/** For so long the same words mean the same write; said later they are meant anew, ms. */
+const SAME_MS = 5 * 60_000
+
+/** What a write says, whatever its own id and the moment it was pressed. */
+function saidBy(name: string, { params, body }: Asking): string {
+  const { id: _id, occurredAt: _at, ...rest } = (body ?? {}) as Record<string, unknown>
+  return JSON.stringify([name, params, rest])
+}
+
+/**
+ * Asks an endpoint of the contract. What is sent and what comes back is typed by it. A write nobody answered and that is said again
+ * goes under the key and the id of the first time: the server counts it once.
+ */
+export async function ask<P extends Schema, Q extends Schema, B extends Schema, R extends Schema>(
   endpoint: Endpoint<P, Q, B, R>,
   asking: Omit<Asking, 'query' | 'body'> & { query?: Input<Q>; body?: Input<B> } = {},
 ): Promise<Output<R>> {
-  return send(endpoint.method, endpoint.path, asking) as Promise<Output<R>>
+  const { method, path, name } = endpoint
+  if (asking.key === undefined) return send(method, path, asking) as Promise<Output<R>>
+  const said = saidBy(name, asking)
+  const before = unanswered.get(said)
+  const { key, body, until } =
+    before && before.until > Date.now() ? before : { key: asking.key, body: asking.body, until: Date.now() + SAME_MS }
+  try {
+    const answer = await send(method, path, { ...asking, key, body })
+    unanswered.delete(said)
+    return answer as Output<R>
+  } catch (error) {
+    if (error instanceof AwayError) unanswered.set(said, { key, body, until })
+    else unanswered.delete(said)
+    throw error
+  }
 }
 
 /** Time an upload may take: files are large and shop connections slow. */
