@@ -1,5 +1,5 @@
 import { expect, test as afresh } from '@playwright/test'
-import { endWord, measure, putOnStand, signIn, test } from './bench.ts'
+import { endWord, go, measure, putOnStand, signIn, test } from './bench.ts'
 
 afresh('one reading, from the rule to the verdict, without a mouse', async ({ page }) => {
   await page.goto('/')
@@ -216,4 +216,17 @@ test('an odometer corrected to a lower value is asked about as well', async ({ p
   const timeline = page.getByRole('region', { name: 'Timeline' })
   await expect(timeline.getByText('corrected: a digit too many')).toBeVisible()
   await expect(timeline.getByText(/Steel rule.*, 6 km/)).toBeVisible()
+})
+
+test('a slash opens the finder from any place, and Escape leaves it', async ({ page }) => {
+  await signIn(page)
+  await go(page, '/diary')
+  const finder = page.getByRole('combobox', { name: 'Find a bike' })
+  await page.keyboard.press('/')
+  await expect(finder).toBeFocused()
+  await page.keyboard.type('0400', { delay: 15 })
+  await expect(page.getByRole('option', { name: /Ivo Marsh/ })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(finder).toHaveValue('')
+  await expect(finder).not.toBeFocused()
 })

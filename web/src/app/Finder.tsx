@@ -45,7 +45,7 @@ export function Finder() {
     input.current?.focus()
   }, [])
   useFinderOpener(openWith)
-  useHotkeys('/', () => openWith(''), { preventDefault: true })
+  useHotkeys('/', () => openWith(''), { useKey: true, preventDefault: true })
 
   const choose = useCallback(
     ({ bike, answers }: Found) => {

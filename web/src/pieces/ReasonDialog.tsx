@@ -26,6 +26,7 @@ export function ReasonDialog({
   const [wrong, setWrong] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   const submit = async (): Promise<void> => {
+    if (busy || !ready) return
     if (reason.trim() === '') {
       setWrong(t('problems.text-missing'))
       return

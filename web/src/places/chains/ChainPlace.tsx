@@ -1,7 +1,7 @@
 import { Box } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
-import { useSurroundings } from '../../app/Shell.tsx'
+import { useSurroundings } from '../../app/surroundings.ts'
 import { ChainPane } from './ChainPane.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 

@@ -18,12 +18,17 @@ export function FeedsDialog({ onClose }: { onClose: () => void }) {
   const [name, setName] = useState('')
   const [told, setTold] = useState<string | null>(null)
   const [wrong, setWrong] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
   const go = async (job: () => Promise<void>): Promise<void> => {
+    if (busy) return
+    setBusy(true)
     setWrong(null)
     try {
       await job()
     } catch (error) {
       setWrong(sentenceOf(error) ?? t('app.offline'))
+    } finally {
+      setBusy(false)
     }
   }
   const make = () =>
@@ -59,7 +64,7 @@ export function FeedsDialog({ onClose }: { onClose: () => void }) {
           helperText={wrong ?? ' '}
           sx={{ flex: 1 }}
         />
-        <Button type="submit" variant="contained" sx={{ minHeight: 56 }}>
+        <Button type="submit" variant="contained" disabled={busy} sx={{ minHeight: 56 }}>
           {t('diary.feedMake')}
         </Button>
       </Stack>
@@ -85,7 +90,7 @@ export function FeedsDialog({ onClose }: { onClose: () => void }) {
             <Typography sx={{ flex: 1 }}>
               {t('diary.feedOf', { name: feed.name, date: day(feed.madeAt), person: feed.person })}
             </Typography>
-            <Button color="error" onClick={() => void revoke(feed.id)}>
+            <Button color="error" disabled={busy} onClick={() => void revoke(feed.id)}>
               {t('diary.feedRevoke')}
             </Button>
           </Stack>

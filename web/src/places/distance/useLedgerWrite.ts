@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { ProblemError } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
-import { useSurroundings } from '../../app/Shell.tsx'
+import { useSurroundings } from '../../app/surroundings.ts'
 
 /** Writes to a ledger, and what follows: everything that shows the bike is fetched anew, what is wrong goes to its field. */
 export function useLedgerWrite(bikeId: string) {

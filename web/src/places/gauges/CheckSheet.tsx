@@ -18,7 +18,7 @@ import { v7 } from 'uuid'
 import { endpoints, type InstrumentHistory, type ReviseInstrument } from '@pelrin/contract'
 import { ask, sentenceOf } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
-import { useSurroundings } from '../../app/Shell.tsx'
+import { useSurroundings } from '../../app/surroundings.ts'
 import { number } from '../../messages/format.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
@@ -59,8 +59,9 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
       })),
     [used, isLength],
   )
-  const result = checkInstrument({ record: instrument, pairs, referenceU: typedNumber(referenceU) ?? 0 })
-  const found = result.ok ? result.outcome : null
+  const u = typedNumber(referenceU)
+  const result = checkInstrument({ record: instrument, pairs, referenceU: u ?? 0 })
+  const found = result.ok && u !== undefined && u >= 0 ? result.outcome : null
   const setLine = (i: number, part: Partial<Line>): void => {
     setWrong(null)
     setLines((before) => {
@@ -69,7 +70,7 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
     })
   }
   const save = async (): Promise<void> => {
-    if (!found) return
+    if (!found || u === undefined || saving) return
     setSaving(true)
     const corrected = outcome === 'correct'
     const body: ReviseInstrument = {
@@ -80,7 +81,7 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
       standing: outcome === 'out-of-use' ? 'out-of-use' : 'in-use',
       // Once its bias is subtracted it reads true.
       reads: corrected ? 'true' : found.reads,
-      check: { how, pairs, referenceU: typedNumber(referenceU) ?? 0 },
+      check: { how, pairs, referenceU: u },
       reason: reason.trim() === '' ? t(`gauges.outcome.${outcome}`) : reason.trim(),
     }
     try {
@@ -121,6 +122,8 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
             label={t('gauges.referenceU')}
             value={referenceU}
             onChange={(event) => setReferenceU(event.target.value)}
+            error={u === undefined || u < 0}
+            helperText={u === undefined || u < 0 ? t('problems.number-malformed') : undefined}
             slotProps={{
               inputLabel: { shrink: true },
               htmlInput: { inputMode: 'decimal' },

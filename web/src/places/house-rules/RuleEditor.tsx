@@ -26,6 +26,12 @@ const typedOf = (rule: Rule): Typed => ({
   ) as Typed['limits'],
 })
 
+/** What is wrong with the share of a limit from which on somebody looks more often. */
+const watchProblem = (typed: string): 'number-malformed' | 'watch-range' | undefined => {
+  const share = typedNumber(typed)
+  return share === undefined ? 'number-malformed' : share < 0.3 || share > 1 ? 'watch-range' : undefined
+}
+
 /** The change that what is typed amounts to; null while it is not whole, or is no change. */
 function changeOf(typed: Typed, rule: Rule): Extract<RuleChange, { kind: 'rule' }> | null {
   const watchShare = typedNumber(typed.watch)
@@ -38,8 +44,7 @@ function changeOf(typed: Typed, rule: Rule): Extract<RuleChange, { kind: 'rule' 
   ) as Rule['limits']
   const isWhole =
     watchShare !== undefined &&
-    watchShare >= 0.3 &&
-    watchShare <= 1 &&
+    watchProblem(typed.watch) === undefined &&
     DRIVE_CLASSES.every((one) => limitsProblem(limits[one]) === null) &&
     (rule.school !== 'custom' || typed.name.trim() !== '')
   const isSame = JSON.stringify(typed) === JSON.stringify(typedOf(rule)) && rule.version > 0
@@ -77,6 +82,8 @@ export function RuleEditor({ rule, onDone }: { rule: Rule; onDone: () => void })
     })
     return found?.at === at ? t(`problems.${found.problem}`) : problems[`change.limits.${one}.${at}`]
   }
+  const wrongWatch = watchProblem(typed.watch)
+  const wrongName = typed.name.trim() === '' ? t('problems.text-missing') : problems['change.name']
   const typedChange = isMarked ? null : changeOf(typed, rule)
   const change: RuleChange | null =
     act === 'default'
@@ -97,8 +104,8 @@ export function RuleEditor({ rule, onDone }: { rule: Rule; onDone: () => void })
           label={t('rules.name')}
           value={typed.name}
           onChange={(event) => setTyped((before) => ({ ...before, name: event.target.value }))}
-          error={problems['change.name'] !== undefined}
-          helperText={problems['change.name']}
+          error={wrongName !== undefined}
+          helperText={wrongName}
           slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 60 } }}
         />
       )}
@@ -135,6 +142,8 @@ export function RuleEditor({ rule, onDone }: { rule: Rule; onDone: () => void })
             size="small"
             value={typed.watch}
             onChange={(event) => setTyped((before) => ({ ...before, watch: event.target.value }))}
+            error={wrongWatch !== undefined}
+            helperText={wrongWatch && t(`problems.${wrongWatch}`)}
             slotProps={{ htmlInput: { 'aria-label': t('rules.watch'), inputMode: 'decimal' } }}
           />
           {shipped ? (

@@ -16,7 +16,7 @@ import { endpoints, type HouseSchools } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
 import { keys, useHouseSchools } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
-import { useSurroundings } from '../../app/Shell.tsx'
+import { useSurroundings } from '../../app/surroundings.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
 
 const SCHOOLS = { slack: SLACK_SCHOOLS, prepare: PREPARE_SCHOOLS, close: CLOSE_SCHOOLS } as const

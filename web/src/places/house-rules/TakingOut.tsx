@@ -4,7 +4,7 @@ import UploadIcon from '@mui/icons-material/FileUploadOutlined'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { TABLE_NAMES, type TableName } from '@pelrin/contract'
-import { useSurroundings } from '../../app/Shell.tsx'
+import { useSurroundings } from '../../app/surroundings.ts'
 import { TableInDialog } from './TableInDialog.tsx'
 import { WholeShop } from './WholeShop.tsx'
 

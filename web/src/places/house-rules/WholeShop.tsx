@@ -3,7 +3,7 @@ import DownloadIcon from '@mui/icons-material/FileDownloadOutlined'
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useSurroundings } from '../../app/Shell.tsx'
+import { useSurroundings } from '../../app/surroundings.ts'
 import { archiveIn, type TakenTable } from '../../api/archiveIn.ts'
 import { ProblemError } from '../../api/client.ts'
 

@@ -6,7 +6,7 @@ import { endpoints, type Job } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
-import { useSurroundings } from '../../app/Shell.tsx'
+import { useSurroundings } from '../../app/surroundings.ts'
 import { outbox } from '../../outbox/outbox.ts'
 import { useOutbox } from '../../outbox/useOutbox.ts'
 

@@ -18,7 +18,7 @@ import { bikeReach, keepOff, MEND_JOINTS, mendOptions, type MendOption } from '@
 import { BREAK_CAUSES, endpoints, type BikeMends, type PartsFacts } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
-import { useSurroundings } from '../../app/Shell.tsx'
+import { useSurroundings } from '../../app/surroundings.ts'
 import { isControl } from '../../keys/isControl.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { day } from '../../messages/format.ts'

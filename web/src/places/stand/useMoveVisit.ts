@@ -5,7 +5,7 @@ import { endpoints, type Visit } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
-import { useSurroundings } from '../../app/Shell.tsx'
+import { useSurroundings } from '../../app/surroundings.ts'
 
 /** Moves visits in the line-up. What somebody else moved meanwhile is shown, not overwritten. */
 export function useMoveVisit() {

@@ -6,7 +6,7 @@ import { useNavigate } from 'react-router'
 import { v7 } from 'uuid'
 import { endpoints, type Instrument } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
-import { useSurroundings } from '../../app/Shell.tsx'
+import { useSurroundings } from '../../app/surroundings.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 
@@ -27,10 +27,15 @@ export function PlanStudy({ instrument, onClose }: { instrument: Instrument; onC
   const [references, setReferences] = useState('')
   const [referenceU, setReferenceU] = useState('0.01')
   const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({})
+  // One study, however often it is begun.
+  const [id] = useState(() => v7())
   const count = Math.min(15, Math.max(0, Math.floor(typedNumber(spots) ?? 0)))
   const truths = references.split(/[\s;]+/).filter((one) => one !== '')
   const plan = async (): Promise<void> => {
-    const id = v7()
+    if (truths.some((one) => typedNumber(one) === undefined)) {
+      setWrong({ references: t('problems.number-malformed') })
+      return
+    }
     try {
       await ask(endpoints.planStudy, {
         params: { id: instrument.id },
@@ -77,7 +82,15 @@ export function PlanStudy({ instrument, onClose }: { instrument: Instrument; onC
   )
   return (
     <SheetDialog open onClose={onClose} title={t('study.planTitle', { name: instrument.name })} maxWidth="sm" fullWidth>
-      <Stack sx={{ gap: 1.75, pt: 1 }}>
+      <Stack
+        component="form"
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault()
+          void plan()
+        }}
+        sx={{ gap: 1.75, pt: 1 }}
+      >
         {field(t('study.title'), title, setTitle, 'title')}
         <Box role="group" aria-label={t('study.who')}>
           <Typography variant="body2" color="textSecondary">
@@ -119,7 +132,10 @@ export function PlanStudy({ instrument, onClose }: { instrument: Instrument; onC
               setReferences(event.target.value)
             }}
             placeholder="0.20 0.35 0.50 0.65 0.80"
-            helperText={form === 'marks' ? t('study.referencesNeeded') : t('study.referencesHint')}
+            error={wrong['references'] !== undefined}
+            helperText={
+              wrong['references'] ?? (form === 'marks' ? t('study.referencesNeeded') : t('study.referencesHint'))
+            }
             slotProps={{ inputLabel: { shrink: true }, input: { endAdornment: '%' } }}
             sx={{ flex: 2.4 }}
           />
@@ -133,7 +149,7 @@ export function PlanStudy({ instrument, onClose }: { instrument: Instrument; onC
         <Typography variant="body2" color="textSecondary">
           {t('study.advice')}
         </Typography>
-        <Button variant="contained" onClick={() => void plan()} sx={{ minHeight: 56 }}>
+        <Button type="submit" variant="contained" sx={{ minHeight: 56 }}>
           {t('study.begin', { count: people.length * count * (typedNumber(repeats) ?? 0) })}
         </Button>
       </Stack>

@@ -8,7 +8,7 @@ import { endpoints, type Study } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
 import { keys, useInstrument } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
-import { useSurroundings } from '../../app/Shell.tsx'
+import { useSurroundings } from '../../app/surroundings.ts'
 import { ink } from '../../theme/theme.ts'
 import { MarksPad } from '../measure/MarksPad.tsx'
 
@@ -36,6 +36,7 @@ export function StudyEntry({ study }: { study: Study }) {
     )
   const record = history.data?.instrument
   const enter = async (): Promise<void> => {
+    if (busy) return
     if (record) {
       const seen = observeSpot({ record: { ...record, bias: 0 }, entry: { typed, pitches: study.pitches } })
       if (!seen.ok) {

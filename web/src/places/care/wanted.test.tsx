@@ -1,0 +1,52 @@
+// @vitest-environment happy-dom
+import { fireEvent, screen } from '@testing-library/react'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { endpoints } from '@pelrin/contract'
+import { Answers, inApp } from '../../testing/inApp.tsx'
+import { WantedDialog } from './WantedDays.tsx'
+
+let server: Answers
+const added = vi.fn()
+beforeEach(() => {
+  server = new Answers().to(endpoints.addEventDate, {})
+  added.mockClear()
+})
+afterEach(() => vi.unstubAllGlobals())
+const open = () => inApp(<WantedDialog bikeId="b1" onClose={() => undefined} onAdded={added} />)
+const what = () => screen.getByLabelText<HTMLInputElement>('What for')
+const on = () => screen.getByLabelText<HTMLInputElement>('Day')
+
+describe('a day a bike is wanted for', () => {
+  it('is written down with what it is for, by Enter', async () => {
+    const { user } = open()
+    fireEvent.change(on(), { target: { value: '2026-12-24' } })
+    await user.type(what(), ' Salt loop {Enter}')
+    await vi.waitFor(() => expect(added).toHaveBeenCalledOnce())
+    expect(server.of(endpoints.addEventDate)[0]).toMatchObject({
+      params: { id: 'b1' },
+      body: { name: 'Salt loop', day: '2026-12-24' },
+    })
+  })
+  it('is refused at the field it concerns, and keeps what was typed', async () => {
+    server.refuse(endpoints.addEventDate, 422, 'invalid', { day: 'day-past', name: 'text-missing' })
+    const { user } = open()
+    fireEvent.change(on(), { target: { value: '2020-01-01' } })
+    await user.click(screen.getByRole('button', { name: 'Save' }))
+    expect(await screen.findByText('At day: day-past.')).toBeTruthy()
+    expect(screen.getByText('At name: text-missing.')).toBeTruthy()
+    expect(screen.queryByRole('alert')).toBeNull()
+    expect(on().value).toBe('2020-01-01')
+    expect(added).not.toHaveBeenCalled()
+  })
+  it('that could not be sent says so beside the form, and goes under the same number when sent again', async () => {
+    server.away(endpoints.addEventDate)
+    const { user } = open()
+    await user.type(what(), 'Salt loop{Enter}')
+    expect((await screen.findByRole('alert')).textContent).toMatch(/^No connection/)
+    server.to(endpoints.addEventDate, {})
+    await user.type(what(), '{Enter}')
+    await vi.waitFor(() => expect(added).toHaveBeenCalledOnce())
+    const ids = server.of(endpoints.addEventDate).map(({ body }) => (body as { id: string }).id)
+    expect(new Set(ids).size).toBe(1)
+  })
+})
