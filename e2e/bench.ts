@@ -25,6 +25,8 @@ export const test = base.extend({
 /** Leaves the tablet as the next wants to find it: nothing open, nothing half typed. */
 async function clearUp(page: Page): Promise<void> {
   page.removeAllListeners()
+  // Nothing that was said is refused behind anybody's back.
+  await expect(page.getByRole('button', { name: /were refused|was refused/ })).toHaveCount(0)
   await page.unrouteAll({ behavior: 'ignoreErrors' })
   await page.emulateMedia({ media: null, colorScheme: null })
   await page.setViewportSize({ width: 1280, height: 800 })

@@ -133,6 +133,16 @@ describe('an upload', () => {
   })
 })
 
+describe('how long is waited for', () => {
+  it('an answer: twelve seconds, and minutes for what goes through all of the shop', async () => {
+    const waited = vi.spyOn(AbortSignal, 'timeout')
+    reply = { status: 200, body: '{}' }
+    await send('GET', '/rack', {})
+    await send('POST', '/house-rules/changes', { long: true })
+    expect(waited.mock.calls).toEqual([[12_000], [600_000]])
+  })
+})
+
 describe('a write that nobody answered', () => {
   const used = (quantity: number, partId = 'p1') =>
     ask(endpoints.moveStock, {

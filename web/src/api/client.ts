@@ -36,9 +36,13 @@ export interface Asking {
   /** Who writes, if the device may have changed hands since. */
   readonly personId?: string
   readonly signal?: AbortSignal
+  /** It goes through all of the shop, which may take minutes: nobody gives up on it sooner. */
+  readonly long?: boolean
 }
 
 const TIMEOUT_MS = 12_000
+/** For what is long: files are large and shop connections slow, and a shop may have thousands of bikes. */
+const LONG_MS = 10 * 60_000
 
 /** Sends a request by method and path. @throws ProblemError, AwayError */
 export async function send(method: string, path: string, asking: Asking): Promise<unknown> {
@@ -51,7 +55,7 @@ export async function send(method: string, path: string, asking: Asking): Promis
   if (asking.key !== undefined) headers['Idempotency-Key'] = asking.key
   if (asking.version !== undefined) headers['If-Match'] = `"${asking.version}"`
   if (asking.personId !== undefined) headers['Pelrin-Person'] = asking.personId
-  const timeout = AbortSignal.timeout(TIMEOUT_MS)
+  const timeout = AbortSignal.timeout(asking.long === true ? LONG_MS : TIMEOUT_MS)
   let response: Response
   try {
     response = await fetch(`/api/v1${filled}${query === '' ? '' : `?${query}`}`, {
@@ -107,9 +111,6 @@ export async function ask<P extends Schema, Q extends Schema, B extends Schema, 
   }
 }
 
-/** Time an upload may take: files are large and shop connections slow. */
-const UPLOAD_TIMEOUT_MS = 10 * 60_000
-
 /**
  * Sends files to an address below the API, with fields beside them.
  *
@@ -146,7 +147,7 @@ function upload(
     const request = new XMLHttpRequest()
     const away = (): void => reject(new AwayError())
     request.open('POST', `/api/v1${path}`)
-    request.timeout = UPLOAD_TIMEOUT_MS
+    request.timeout = LONG_MS
     for (const [name, value] of Object.entries({ Accept: 'application/json', ...headers }))
       request.setRequestHeader(name, value)
     request.upload.onprogress = ({ loaded, total }) => onProgress(total > 0 ? loaded / total : 0)

@@ -2,10 +2,15 @@ import { Box, Button, Dialog, DialogContent, DialogTitle, Stack, Typography } fr
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
-import { outbox } from '../outbox/outbox.ts'
+import { endpoints } from '@pelrin/contract'
+import { outbox, type Waiting } from '../outbox/outbox.ts'
 import { useOutbox } from '../outbox/useOutbox.ts'
 import { restoreDraft } from '../places/measure/draft.ts'
 import { ink } from '../theme/theme.ts'
+
+/** What can be corrected and sent again; what happened on a job is said anew there. */
+const isReading = ({ path }: Waiting): boolean =>
+  path === endpoints.takeReading.path || path === endpoints.correctReading.path
 
 /** Says what has not reached the server yet, and lets a refused write be opened again. */
 export function OutboxChip() {
@@ -47,16 +52,18 @@ export function OutboxChip() {
               </Box>
               {write.refused && (
                 <>
-                  <Button
-                    onClick={() => {
-                      restoreDraft(write)
-                      void outbox.drop(write.key)
-                      setOpen(false)
-                      void navigate(`/bikes/${write.bikeId}/measure`)
-                    }}
-                  >
-                    {t('outbox.open')}
-                  </Button>
+                  {isReading(write) && (
+                    <Button
+                      onClick={() => {
+                        restoreDraft(write)
+                        void outbox.drop(write.key)
+                        setOpen(false)
+                        void navigate(`/bikes/${write.bikeId}/measure`)
+                      }}
+                    >
+                      {t('outbox.open')}
+                    </Button>
+                  )}
                   <Button color="error" onClick={() => void outbox.drop(write.key)}>
                     {t('outbox.drop')}
                   </Button>

@@ -20,17 +20,22 @@ vi.stubGlobal('fetch', (url: string, init: { headers: Record<string, string>; bo
 vi.stubGlobal('window', { addEventListener: () => undefined })
 
 /** One lock for all, as between the tabs of one browser. */
-let held = false
+let held = 0
+let free = Promise.resolve()
+type Job = (lock: object | null) => Promise<unknown>
 vi.stubGlobal('navigator', {
   locks: {
-    request: async (_name: string, _options: object, job: (lock: object | null) => Promise<void>) => {
-      if (held) return job(null)
-      held = true
-      try {
-        await job({})
-      } finally {
-        held = false
-      }
+    request: async (_name: string, ...[options, ifAvailable]: [Job] | [object, Job]) => {
+      const job = ifAvailable ?? (options as Job)
+      if (ifAvailable && held > 0) return job(null)
+      held++
+      const before = free
+      const done = before.then(() => job({}))
+      free = done.then(
+        () => void held--,
+        () => void held--,
+      )
+      return done
     },
   },
 })
@@ -75,7 +80,7 @@ beforeEach(async () => {
   const left = await open()
   // Let what an earlier test began come to its end.
   await vi.waitFor(() => {
-    expect(held).toBe(false)
+    expect(held).toBe(0)
   })
   for (const { key } of left.list()) await left.drop(key)
   asked = []
@@ -100,6 +105,27 @@ describe('the outbox', () => {
     await outbox.put(write('2'))
     await settled(outbox, 0)
     expect(asked.map((one) => one.key)).toEqual(['1', '1', '2'])
+  })
+
+  it('comes back from sending now once all that was said before has arrived, also what was on its way already', async () => {
+    const outbox = await open()
+    for (const key of ['1', '2', '3']) await outbox.put(write(key))
+    expect(await outbox.sendNow()).toBe(true)
+    expect(asked.map((one) => one.key)).toEqual(['1', '2', '3'])
+    expect(outbox.list()).toEqual([])
+    expect(await outbox.sendNow()).toBe(true)
+  })
+
+  it('says that it could not send now, and keeps what waits', async () => {
+    replies = ['away', 'away']
+    const outbox = await open()
+    await outbox.put(write('1'))
+    await vi.waitFor(() => {
+      expect(asked).toHaveLength(1)
+    })
+    expect(await outbox.sendNow()).toBe(false)
+    expect(outbox.list().map((one) => one.key)).toEqual(['1'])
+    await settled(outbox, 0)
   })
 
   it('takes up after a reload what was never sent', async () => {
@@ -146,12 +172,12 @@ describe('the outbox', () => {
   })
 
   it('is sent by one tab only', async () => {
-    held = true
+    held = 1
     const other = await open()
     await other.put(write('1'))
     await other.flush()
     expect(asked).toEqual([])
-    held = false
+    held = 0
     await other.flush()
     expect(asked.map((one) => one.key)).toEqual(['1'])
   })

@@ -79,20 +79,31 @@ export class Outbox {
   /** Sends what waits, oldest first, until one cannot be sent. */
   async flush(): Promise<void> {
     clearTimeout(this.timer)
-    const send = async (): Promise<void> => {
-      await this.load()
-      for (const write of this.waiting.filter((one) => one.refused === undefined)) {
-        if (!(await this.sendOne(write))) {
-          this.later()
-          return
-        }
-      }
-      this.attempt = 0
-    }
     await navigator.locks.request('pelrin-outbox', { ifAvailable: true }, async (lock) => {
-      if (lock) await send()
+      if (lock) await this.sendAll()
       else this.later()
     })
+  }
+
+  /**
+   * Sends everything that waits and comes back when it is through: what is written next may rest on it.
+   *
+   * @returns false where the server is away; what waits is kept and sent later
+   */
+  sendNow(): Promise<boolean> {
+    return navigator.locks.request('pelrin-outbox', () => this.sendAll())
+  }
+
+  private async sendAll(): Promise<boolean> {
+    await this.load()
+    for (const write of this.waiting.filter((one) => one.refused === undefined)) {
+      if (!(await this.sendOne(write))) {
+        this.later()
+        return false
+      }
+    }
+    this.attempt = 0
+    return true
   }
 
   /** @returns false when the server is away */

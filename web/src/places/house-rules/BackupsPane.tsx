@@ -39,7 +39,7 @@ export function BackupsPane() {
     setBusy(true)
     setWrong(null)
     try {
-      await showAnswer(client, keys.backups, await ask(endpoints.makeBackup))
+      await showAnswer(client, keys.backups, await ask(endpoints.makeBackup, { long: true }))
       tell(t('rules.backup.made'))
     } catch (error) {
       setWrong(error instanceof ProblemError ? error.message : t('app.offline'))

@@ -11,12 +11,12 @@ const PAUSE_MS = 500
 export function useRuleChange(change: RuleChange | null, onDone: (moved: Moved) => void) {
   const client = useQueryClient()
   const preview = useMutation({
-    mutationFn: (previewed: RuleChange) => ask(endpoints.previewRules, { body: { change: previewed } }),
+    mutationFn: (previewed: RuleChange) => ask(endpoints.previewRules, { body: { change: previewed }, long: true }),
   })
   const make = useMutation({
     mutationFn: ({ made, reason }: { made: RuleChange; reason: string }) => {
       const id = v7()
-      return ask(endpoints.changeRules, { body: { id, change: made, reason }, key: id })
+      return ask(endpoints.changeRules, { body: { id, change: made, reason }, key: id, long: true })
     },
     onSuccess: async (moved) => {
       await client.invalidateQueries()

@@ -57,7 +57,7 @@ export function InsightPlace() {
             sx={{ minHeight: 56, px: 3 }}
             onClick={() => {
               const id = v7()
-              void run(() => ask(endpoints.learn, { key: id, body: { id } }))
+              void run(() => ask(endpoints.learn, { key: id, body: { id }, long: true }))
             }}
           >
             {t(busy ? 'insight.learning' : 'insight.learn')}

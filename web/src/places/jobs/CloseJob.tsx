@@ -12,6 +12,7 @@ import { useLetterKeys } from '../../keys/typing.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
+import { afterAllSaid } from './useJob.ts'
 
 const CLICKS = ['firm', 'weak', 'none'] as const
 
@@ -33,12 +34,14 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
       return
     }
     void write(() =>
-      ask(endpoints.closeJob, {
-        params: { id: job.id },
-        // What it was asked with is part of the key: a second try after a correction is another request.
-        key: `${key}-${oldReason}-${oldFate}-${click ?? ''}-${taken}-${count}`,
-        body: { oldReason, oldFate, click: clicks ? click : null, minutes: taken, pitches: count },
-      }),
+      afterAllSaid(() =>
+        ask(endpoints.closeJob, {
+          params: { id: job.id },
+          // What it was asked with is part of the key: a second try after a correction is another request.
+          key: `${key}-${oldReason}-${oldFate}-${click ?? ''}-${taken}-${count}`,
+          body: { oldReason, oldFate, click: clicks ? click : null, minutes: taken, pitches: count },
+        }),
+      ),
     )
   }
   // At once: Enter may follow in the same breath.

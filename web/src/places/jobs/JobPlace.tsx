@@ -20,7 +20,7 @@ import { JobHead } from './JobHead.tsx'
 import { JobNotes } from './JobNotes.tsx'
 import { StepList } from './StepList.tsx'
 import { LOOKS, seen, StepPane, undecided } from './StepPane.tsx'
-import { useBikeJob, useJobNow } from './useJob.ts'
+import { afterAllSaid, useBikeJob, useJobNow } from './useJob.ts'
 
 /** The job on a bike: begun, one step at a time, closed. */
 export function JobPlace() {
@@ -140,7 +140,9 @@ function OpenJob({ job, advice }: { job: Job; advice: SprocketAdvice | null }) {
               onSubmit={(event) => {
                 event.preventDefault()
                 void write(() =>
-                  ask(endpoints.stopJob, { params: { id: job.id }, key: v7(), body: { reason: stopping } }),
+                  afterAllSaid(() =>
+                    ask(endpoints.stopJob, { params: { id: job.id }, key: v7(), body: { reason: stopping } }),
+                  ),
                 )
               }}
               onKeyDown={(event) => event.key === 'Escape' && setStopping(null)}

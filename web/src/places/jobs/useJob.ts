@@ -1,12 +1,14 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useMemo, useState } from 'react'
+import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { jobNow, type JobEvent, type JobNow } from '@pelrin/core'
 import { endpoints, type Job } from '@pelrin/contract'
-import { ask } from '../../api/client.ts'
+import { ask, AwayError } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
+import { clock } from '../../messages/format.ts'
 import { outbox } from '../../outbox/outbox.ts'
 import { useOutbox } from '../../outbox/useOutbox.ts'
 
@@ -23,6 +25,12 @@ type Unsent = Said & { readonly id: string; readonly occurredAt: string }
 
 /** Another tablet at this bike shows what was done here within a second. */
 const AGAIN_MS = 900
+
+/** Ends a job one way or another, once everything said on it has arrived: an ended one takes no more. @throws AwayError */
+export async function afterAllSaid<T>(write: () => Promise<T>): Promise<T> {
+  if (!(await outbox.sendNow())) throw new AwayError()
+  return write()
+}
 
 /** The job on a bike, asked again while it is open. */
 export const useBikeJob = (bikeId: string) =>
@@ -44,11 +52,16 @@ export function useJobNow(job: Job): {
   waiting: number
   say: (said: Said) => void
 } {
+  const { t } = useTranslation()
   const { session } = useSurroundings()
   const client = useQueryClient()
   const all = useOutbox()
   const pending = useMemo(
-    () => all.filter(({ path, params }) => path === endpoints.jobEvent.path && params['id'] === job.id),
+    () =>
+      all.filter(
+        ({ path, params, refused }) =>
+          path === endpoints.jobEvent.path && params['id'] === job.id && refused === undefined,
+      ),
     [all, job.id],
   )
   // Counts from the key press on: who ticks quickly does not wait for the device to have written it down.
@@ -75,7 +88,7 @@ export function useJobNow(job: Job): {
           body,
           personId: session.person.id,
           at,
-          title: said.kind,
+          title: t('outbox.job', { what: t(`outbox.said.${said.kind}`), time: clock(at) }),
           bikeId,
         })
         .then(({ settled }) => settled)
@@ -89,7 +102,7 @@ export function useJobNow(job: Job): {
           void client.invalidateQueries({ queryKey: keys.job(bikeId) })
         })
     },
-    [id, bikeId, client, session.person.id],
+    [id, bikeId, client, session.person.id, t],
   )
   return { now, events, waiting: pending.length, say }
 }
