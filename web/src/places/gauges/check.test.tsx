@@ -2,21 +2,11 @@
 import { screen } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints, type InstrumentHistory } from '@pelrin/contract'
+import { digitalGauge } from '../../testing/digitalGauge.ts'
 import { Answers, fill, inApp } from '../../testing/inApp.tsx'
 import { CheckSheet } from './CheckSheet.tsx'
 
-const gauge = {
-  instrument: {
-    id: 'gauge',
-    kind: 'digital',
-    name: 'Digital gauge',
-    recordVersion: 4,
-    ...{ uMm: null, u: null, bias: 0, biasU: 0, marks: null, material: null, rollerMm: null, seesRollerWear: false },
-    ...{ changeMark: null, standing: 'in-use', reads: null, checkedOn: null, checkDueOn: null, checkLapsed: false },
-    ...{ connected: false, standIn: false },
-  },
-  versions: [],
-} as unknown as InstrumentHistory
+const gauge = { instrument: digitalGauge, versions: [] } as unknown as InstrumentHistory
 
 let server: Answers
 const close = vi.fn()

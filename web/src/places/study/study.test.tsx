@@ -3,20 +3,13 @@ import { screen } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { studyOrder } from '@pelrin/core'
 import { endpoints, type Instrument, type Study } from '@pelrin/contract'
+import { digitalGauge } from '../../testing/digitalGauge.ts'
 import { Answers, fill, inApp, sessionOf } from '../../testing/inApp.tsx'
 import { PlanStudy } from './PlanStudy.tsx'
 import { StudyEntry } from './StudyEntry.tsx'
 
-const gauge: Instrument = {
-  id: 'gauge',
-  kind: 'digital',
-  name: 'Digital gauge',
-  recordVersion: 1,
-  ...{ uMm: null, u: null, bias: 0, biasU: 0, marks: null, material: null, rollerMm: null, seesRollerWear: false },
-  ...{ changeMark: null, standing: 'in-use', reads: null, checkedOn: null, checkDueOn: null, checkLapsed: false },
-  ...{ connected: false, standIn: false },
-} as unknown as Instrument
-const rule = { ...gauge, id: 'rule', kind: 'steel-rule', name: 'Steel rule' } as unknown as Instrument
+const gauge = digitalGauge
+const rule: Instrument = { ...gauge, id: 'rule', kind: 'steel-rule', name: 'Steel rule' }
 
 let server: Answers
 beforeEach(() => {
