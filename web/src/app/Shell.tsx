@@ -30,12 +30,12 @@ function useBikeInHand(): string | undefined {
 export function Shell({ session }: { session: Session }) {
   const { t } = useTranslation()
   const [keysOpen, setKeysOpen] = useState(false)
-  const [told, setTold] = useState<{ text: string; nth: number } | null>(null)
+  const [told, setTold] = useState({ text: '', nth: 0, open: false })
   const bikeId = useBikeInHand()
   const online = useOnline()
   const { pathname } = useLocation()
   useHotkeys('?', () => setKeysOpen((open) => !open), { useKey: true, preventDefault: true })
-  const tell = useCallback((text: string) => setTold((before) => ({ text, nth: (before?.nth ?? 0) + 1 })), [])
+  const tell = useCallback((text: string) => setTold(({ nth }) => ({ text, nth: nth + 1, open: true })), [])
   const surroundings = useMemo(() => ({ session, tell }), [session, tell])
   // A new place is read from its beginning, also by those who listen to it.
   useEffect(() => {
@@ -110,12 +110,12 @@ export function Shell({ session }: { session: Session }) {
         <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
         <Snackbar
           // What is said while something else still stands there has its own five seconds.
-          key={told?.nth}
-          open={told !== null}
+          key={told.nth}
+          open={told.open}
           autoHideDuration={5000}
-          onClose={(_, reason) => reason !== 'clickaway' && setTold(null)}
+          onClose={(_, reason) => reason !== 'clickaway' && setTold((before) => ({ ...before, open: false }))}
           anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
-          message={told?.text}
+          message={told.text}
           sx={{ mb: 8 }}
         />
       </TypingProvider>
