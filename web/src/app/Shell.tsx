@@ -1,5 +1,5 @@
-import { Alert, Box, IconButton, Snackbar, Stack, Typography } from '@mui/material'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { Alert, Box, IconButton, Stack, Typography } from '@mui/material'
+import { useEffect, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Outlet, useLocation, useMatch, useSearchParams } from 'react-router'
@@ -15,6 +15,7 @@ import { NavBand } from './NavBand.tsx'
 import { OutboxChip } from './OutboxChip.tsx'
 import { PersonMenu } from './PersonMenu.tsx'
 import { SurroundingsContext } from './surroundings.ts'
+import { useTold } from './Told.tsx'
 
 /** The bike in hand: the one the address names, else the one on this stand, else the first of the line-up. */
 function useBikeInHand(): string | undefined {
@@ -30,12 +31,11 @@ function useBikeInHand(): string | undefined {
 export function Shell({ session }: { session: Session }) {
   const { t } = useTranslation()
   const [keysOpen, setKeysOpen] = useState(false)
-  const [told, setTold] = useState({ text: '', nth: 0, open: false })
+  const { tell, told } = useTold()
   const bikeId = useBikeInHand()
   const online = useOnline()
   const { pathname } = useLocation()
   useHotkeys('?', () => setKeysOpen((open) => !open), { useKey: true, preventDefault: true })
-  const tell = useCallback((text: string) => setTold(({ nth }) => ({ text, nth: nth + 1, open: true })), [])
   const surroundings = useMemo(() => ({ session, tell }), [session, tell])
   // A new place is read from its beginning, also by those who listen to it.
   useEffect(() => {
@@ -108,16 +108,7 @@ export function Shell({ session }: { session: Session }) {
           <NavBand bikeId={bikeId} />
         </Stack>
         <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
-        <Snackbar
-          // What is said while something else still stands there has its own five seconds.
-          key={told.nth}
-          open={told.open}
-          autoHideDuration={5000}
-          onClose={(_, reason) => reason !== 'clickaway' && setTold((before) => ({ ...before, open: false }))}
-          anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
-          message={told.text}
-          sx={{ mb: 8 }}
-        />
+        {told}
       </TypingProvider>
     </SurroundingsContext>
   )
