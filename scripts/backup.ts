@@ -25,7 +25,7 @@ async function main(): Promise<void> {
   }
   const data = values.data === undefined ? resolve(import.meta.dirname, '../.pelrin') : resolve(values.data)
   const outside = process.env['BACKUP_URL'] ?? process.env['DATABASE_URL']
-  const running = outside === undefined ? await runningCluster(data) : { adminUrl: outside }
+  const running = outside === undefined ? runningCluster(data) : { adminUrl: outside }
   // With nobody using it, it is started for as long as this takes.
   const started = running ? null : await startCluster(data)
   try {

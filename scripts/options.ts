@@ -39,3 +39,17 @@ export function readOptions(args: readonly string[], root: string): Options {
     dev: values.dev,
   }
 }
+
+const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || /^127\./.test(host)
+
+/**
+ * The demo shop tells its passwords to whoever opens its door.
+ *
+ * @throws PlainError where others than those at this machine could
+ */
+export function refuseOpenDemo({ host }: Options, demo: boolean): void {
+  if (!demo || (isLoopback(host) && process.env['TRUST_PROXY'] !== 'yes')) return
+  throw new PlainError(
+    'The demo shop shows its passwords to whoever can reach it, so it is served on this machine only. Leave --host (and TRUST_PROXY) out, or start a shop of your own with --no-demo and --data naming another folder.',
+  )
+}

@@ -3,37 +3,78 @@ import { hash } from '@node-rs/argon2'
 import { ConnectionError } from 'sequelize'
 import { v7 } from 'uuid'
 import { SHIPPED_RULES } from '@pelrin/core'
-import { inShop, loadDemo, migrateUp, NewerSchemaError, openDatabase, type Database } from '@pelrin/server/db'
+import {
+  askForRebuild,
+  diskIsFull,
+  grantServing,
+  inShop,
+  installQueue,
+  loadDemo,
+  migrateUp,
+  NewerSchemaError,
+  openDatabase,
+  type Database,
+} from '@pelrin/server/db'
 import { PlainError, say } from './plain.ts'
 
+/** Where a database is, as those who sign in to it. */
+export interface DatabaseUrls {
+  /** As the server signs in. */
+  readonly url: string
+  /** As the owner of its tables; the same as the server where nobody keeps the two apart. */
+  readonly ownerUrl: string
+}
+
 /**
- * Brings a database to where the server can serve from it: the schema, and a first shop.
+ * Brings a database to where the server can serve from it: the schema, the queue, what the server may do there, and a first shop.
  *
- * @param url its address
  * @param demo whether an empty database gets the demo shop or an empty one
+ * @returns whether a demo shop is in it
  * @throws PlainError when it does not answer, or was made by a newer Pelrin
  */
-export async function prepareDatabase(url: string, demo: boolean): Promise<void> {
-  const database = openDatabase(url)
+export async function prepareDatabase({ url, ownerUrl }: DatabaseUrls, demo: boolean): Promise<{ demo: boolean }> {
+  const database = openDatabase(ownerUrl)
   try {
-    const { applied, before } = await migrateUp(database.sequelize)
+    const { applied, before, outdated } = await migrateUp(database.sequelize)
     if (applied.length > 0 && before > 0)
       say(`The database was of an older Pelrin; brought it up to date (${applied.join(', ')}).`)
-    if ((await database.models.Shop.count()) > 0) return
+    await installQueue(ownerUrl)
+    const serving = decodeURIComponent(new URL(url).username)
+    if (url !== ownerUrl) await grantServing(database.sequelize, serving)
+    if (outdated && before > 0)
+      for (const { id } of await database.models.Shop.findAll()) await inShop(database, id, null, askForRebuild)
+    const shops = await database.models.Shop.findAll()
+    if (shops.length > 0) return { demo: shops.some((shop) => shop.demo) }
     if (demo) await loadWithProgress(database)
     else await makeEmptyShop(database)
+    return { demo }
   } catch (error) {
-    if (error instanceof NewerSchemaError)
-      throw new PlainError(`${error.message} Update Pelrin, or choose another folder with --data.`)
-    if (error instanceof ConnectionError) {
-      const { host } = new URL(url)
-      const why = (error.parent as { code?: string; message: string }).code ?? error.parent.message
-      throw new PlainError(`The database at ${host} does not answer (${why}). Check DATABASE_URL and that it runs.`)
-    }
-    throw error
+    throw asPlain(error, ownerUrl)
   } finally {
     await database.close()
   }
+}
+
+/** What went wrong, as somebody at the keyboard can mend it, where they can. */
+function asPlain(error: unknown, url: string): unknown {
+  const { host, username } = new URL(url)
+  if (error instanceof NewerSchemaError)
+    return new PlainError(`${error.message} Update Pelrin, or choose another folder with --data.`)
+  if (diskIsFull(error)) return new PlainError('The disk is full. Make room, then start again.')
+  const parent = error instanceof Error && 'parent' in error ? error.parent : error
+  const { code = '', message = '' } = (parent ?? {}) as { code?: string; message?: string }
+  if (code === '42501')
+    return new PlainError(
+      `The role "${username}" may not make tables in the database at ${host} (${message}). Name its owner in DATABASE_OWNER_URL.`,
+    )
+  if (code === '28P01' || code === '28000')
+    return new PlainError(`The database at ${host} does not let "${username}" in. Check the name and the password.`)
+  if (code === '3D000') return new PlainError(`The database at ${host} is not there (${message}). Make it first.`)
+  if (error instanceof ConnectionError || /^E(CONN|NOTFOUND|TIMEDOUT|AI_AGAIN)/.test(code))
+    return new PlainError(
+      `The database at ${host} does not answer (${code || message}). Check DATABASE_URL and that it runs.`,
+    )
+  return error
 }
 
 async function loadWithProgress(database: Database): Promise<void> {
@@ -51,15 +92,19 @@ async function loadWithProgress(database: Database): Promise<void> {
 async function makeEmptyShop(database: Database): Promise<void> {
   const shopId = v7()
   const password = randomBytes(9).toString('base64url')
-  await database.models.Shop.create({
-    id: shopId,
-    code: 'workshop',
-    name: 'My workshop',
-    timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-    distanceUnit: 'km',
-    demo: false,
-  })
+  // One transaction: a start that is interrupted leaves no shop without people.
   await inShop(database, shopId, null, async ({ models, transaction, now }) => {
+    await models.Shop.create(
+      {
+        id: shopId,
+        code: 'workshop',
+        name: 'My workshop',
+        timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+        distanceUnit: 'km',
+        demo: false,
+      },
+      { transaction },
+    )
     const owner = v7()
     await models.Person.create(
       {

@@ -1,9 +1,10 @@
 // What a fresh clone runs first. Plain JavaScript without packages, since none may be installed yet: it installs
-// what is missing and hands over to start.ts.
+// what is missing, hands over to start.ts, and starts that again should something end it.
 import { spawn } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensureInstalled, root } from './install.mjs'
+import { Restarts } from './supervise/restarts.mjs'
 
 if (process.argv.includes('--help')) {
   process.stdout.write(readFileSync(join(root, 'scripts/start-help.txt'), 'utf8'))
@@ -11,12 +12,36 @@ if (process.argv.includes('--help')) {
 }
 ensureInstalled()
 
-const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'scripts/start.ts'), ...process.argv.slice(2)], {
-  cwd: root,
-  stdio: ['inherit', 'inherit', 'inherit', 'ipc'],
-})
+const restarts = new Restarts()
+let stopping = false
+let child = begin(false)
+
+/** @param {boolean} again whether it is begun after something ended it: what it left may still be on its way out */
+function begin(again) {
+  const begun = spawn(process.execPath, ['--import', 'tsx', join(root, 'scripts/start.ts'), ...process.argv.slice(2)], {
+    cwd: root,
+    stdio: ['inherit', 'inherit', 'inherit', 'ipc'],
+    env: { ...process.env, ...(again ? { PELRIN_BEGUN_AGAIN: 'yes' } : {}) },
+  })
+  begun.on('exit', (code, signal) => {
+    // What ends with a code has said why. A signal nobody sent through us is a kill, or a crash.
+    if (signal === null || stopping) process.exit(code ?? 0)
+    const wait = restarts.next(Date.now())
+    if (wait === null) {
+      process.stderr.write('Pelrin was ended ten times within a minute and stays down.\n')
+      process.exit(1)
+    }
+    process.stderr.write(`Pelrin was ended (${signal}); starting it again.\n`)
+    setTimeout(() => (child = begin(true)), wait)
+  })
+  return begun
+}
+
 // Ctrl-C in a terminal reaches the child by itself too; it stops once, however often it is told.
-process.on('SIGINT', () => child.kill('SIGINT'))
-process.on('SIGTERM', () => child.kill('SIGTERM'))
-process.on('SIGHUP', () => child.kill('SIGTERM'))
-child.on('exit', (code, signal) => process.exit(code ?? (signal === null ? 0 : 1)))
+function pass(signal) {
+  stopping = true
+  child.kill(signal)
+}
+process.on('SIGINT', () => pass('SIGINT'))
+process.on('SIGTERM', () => pass('SIGTERM'))
+process.on('SIGHUP', () => pass('SIGTERM'))

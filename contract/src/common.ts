@@ -3,11 +3,25 @@ import * as v from 'valibot'
 /** Ids are UUIDv7 made by the client, so that a queued reading can be named before the server has seen it. */
 export const Id = v.pipe(v.string('text-missing'), v.uuid('id-malformed'))
 
+/** A day that is in the calendar, in the years anybody rides. */
+const isDay = (text: string): boolean => {
+  const at = new Date(`${text}T00:00:00Z`)
+  return Number.isFinite(at.getTime()) && at.toISOString().startsWith(text) && text >= '1970' && text < '2200'
+}
+
 /** A moment, ISO 8601 with zone. */
-export const Moment = v.pipe(v.string('text-missing'), v.isoTimestamp('moment-malformed'))
+export const Moment = v.pipe(
+  v.string('text-missing'),
+  v.isoTimestamp('moment-malformed'),
+  v.check((text) => isDay(text.slice(0, 10)) && Number.isFinite(Date.parse(text)), 'moment-malformed'),
+)
 
 /** A day in the shop's zone, YYYY-MM-DD. */
-export const Day = v.pipe(v.string('text-missing'), v.isoDate('day-malformed'))
+export const Day = v.pipe(
+  v.string('text-missing'),
+  v.isoDate('day-malformed'),
+  v.check(isDay, 'day-malformed'),
+)
 
 /** Text a person writes: trimmed, not empty, of a bounded length. */
 export const line = (longest: number) =>

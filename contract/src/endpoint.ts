@@ -1,9 +1,10 @@
 import type * as v from 'valibot'
+import type { Right } from './roles.ts'
 
 export type Method = 'GET' | 'POST' | 'PATCH' | 'DELETE'
 
-/** Who may call: anybody, anyone signed in, only roles that may write, or only the owner. */
-export type Access = 'anyone' | 'signed-in' | 'writer' | 'owner'
+/** Who may call: anybody, or those who have a right. */
+export type Access = 'anyone' | Right
 
 type Schema = v.GenericSchema
 
@@ -32,6 +33,8 @@ export interface Endpoint<
   readonly creates?: boolean
   /** Changes a versioned row: takes `If-Match`, answers 412 with the newer row. */
   readonly versioned?: boolean
+  /** May be said while nobody listens, and arrive after the device has changed hands: then it names who said it in `Pelrin-Person`. */
+  readonly queued?: boolean
 }
 
 type Given<T> = T extends Schema ? T : undefined
@@ -54,6 +57,7 @@ export function endpoint<
   result?: R
   creates?: boolean
   versioned?: boolean
+  queued?: boolean
 }): Endpoint<Given<P>, Given<Q>, Given<B>, Given<R>> {
   return { params: undefined, query: undefined, body: undefined, result: undefined, ...parts } as unknown as Endpoint<
     Given<P>,
@@ -65,3 +69,13 @@ export function endpoint<
 
 export type Output<S> = S extends Schema ? v.InferOutput<S> : undefined
 export type Input<S> = S extends Schema ? v.InferInput<S> : undefined
+
+/** An address that takes or gives a file or a stream instead of JSON. */
+export interface FileRoute {
+  readonly name: string
+  readonly method: 'GET' | 'POST'
+  /** Path below `/api/v1`, with `:name` for parameters. */
+  readonly path: string
+  readonly summary: string
+  readonly access: Right
+}

@@ -43,7 +43,7 @@ export const gaugeEndpoints = {
     method: 'POST',
     path: '/instruments/:id/stand-in',
     summary: 'Move the stand-in gauge as a hand would: press its button, zero it, or let it fail.',
-    access: 'writer',
+    access: 'record',
     params: v.object({ id: Id }),
     body: v.variant('do', [
       v.object({ do: v.literal('press') }),

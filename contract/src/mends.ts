@@ -86,7 +86,7 @@ export const mendsEndpoints = {
     method: 'POST',
     path: '/bikes/:id/mends',
     summary: 'Write down that a chain broke, what was found, and whether it was mended or is to be replaced.',
-    access: 'writer',
+    access: 'work',
     creates: true,
     params: ById,
     body: v.object({

@@ -74,7 +74,7 @@ export const newBikeEndpoints = {
     method: 'POST',
     path: '/bikes',
     summary: 'Take a bike in that was never here, with its customer, its drive and the chain that is on it.',
-    access: 'writer',
+    access: 'customers',
     creates: true,
     body: AddBike,
     result: BikeSummary,

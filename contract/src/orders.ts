@@ -51,7 +51,7 @@ export const ordersEndpoints = {
     method: 'POST',
     path: '/offers',
     summary: 'Ask the supplier for prices and stock of parts now; what it said last where it does not answer.',
-    access: 'signed-in',
+    access: 'orders',
     body: v.object({ parts: v.pipe(v.array(Id), v.maxLength(60, 'parts-many')) }),
     result: v.object({
       offers: v.array(Offer),
@@ -73,7 +73,7 @@ export const ordersEndpoints = {
     method: 'POST',
     path: '/orders',
     summary: 'Order parts. Its id is the reference it is known by at the supplier: sent again, it is the same order.',
-    access: 'writer',
+    access: 'orders',
     body: v.object({
       id: Id,
       lines: v.pipe(
@@ -95,7 +95,7 @@ export const ordersEndpoints = {
     method: 'POST',
     path: '/orders/:id/settle',
     summary: 'Ask the supplier what became of an order that hangs.',
-    access: 'writer',
+    access: 'orders',
     params: ById,
     result: Order,
   }),
@@ -104,7 +104,7 @@ export const ordersEndpoints = {
     method: 'POST',
     path: '/orders/:id/accept',
     summary: 'Order again as the supplier now says: at its price, and as many as it has.',
-    access: 'writer',
+    access: 'orders',
     params: ById,
     body: v.object({ version: v.number() }),
     result: Order,
@@ -114,7 +114,7 @@ export const ordersEndpoints = {
     method: 'POST',
     path: '/orders/:id/cancel',
     summary: 'Give up an order the supplier refused.',
-    access: 'writer',
+    access: 'orders',
     creates: true,
     params: ById,
     body: v.object({ version: v.number() }),
@@ -125,7 +125,7 @@ export const ordersEndpoints = {
     method: 'POST',
     path: '/orders/:id/receive',
     summary: 'Write down what came of an order: it goes into stock.',
-    access: 'writer',
+    access: 'orders',
     creates: true,
     params: ById,
     body: v.object({

@@ -86,7 +86,7 @@ export const otherWearEndpoints = {
     method: 'POST',
     path: '/bikes/:id/other-wear',
     summary: 'Write down what one pass over a bike saw.',
-    access: 'writer',
+    access: 'record',
     creates: true,
     params: ById,
     body: v.object({
@@ -100,7 +100,7 @@ export const otherWearEndpoints = {
     method: 'POST',
     path: '/other-wear/:id/withdraw',
     summary: 'Take back a look that was written down wrongly.',
-    access: 'writer',
+    access: 'record',
     creates: true,
     params: ById,
     body: v.object({ id: Id, reason: line(200) }),

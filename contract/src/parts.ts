@@ -196,7 +196,7 @@ export const partsEndpoints = {
     method: 'POST',
     path: '/bikes/:id/joint',
     summary: 'Write down what the chain on a bike is closed with, by looking at it.',
-    access: 'writer',
+    access: 'work',
     creates: true,
     params: ById,
     body: v.object({
@@ -218,7 +218,7 @@ export const partsEndpoints = {
     method: 'PATCH',
     path: '/bikes/:id/drive',
     summary: 'Change what is known of a bike’s drive.',
-    access: 'writer',
+    access: 'work',
     params: ById,
     body: ChangeDrive,
     result: v.object({ version: v.number(), drive: DriveDescription }),

@@ -104,7 +104,7 @@ export const potEndpoints = {
     method: 'POST',
     path: '/pot/chains',
     summary: 'Let chains wait for the pot.',
-    access: 'writer',
+    access: 'record',
     creates: true,
     body: v.object({
       chains: v.pipe(
@@ -129,7 +129,7 @@ export const potEndpoints = {
     method: 'PATCH',
     path: '/pot/chains/:id',
     summary: 'Say by when a chain is wanted, by which recipe, what it needs before, or from when it may go in.',
-    access: 'writer',
+    access: 'record',
     versioned: true,
     params: ById,
     body: v.object({
@@ -146,7 +146,7 @@ export const potEndpoints = {
     method: 'POST',
     path: '/pot/moves',
     summary: 'Chains went on together: into the bath, the pot, on to the rail, or are done.',
-    access: 'writer',
+    access: 'record',
     creates: true,
     body: v.object({
       chains: v.pipe(
@@ -166,7 +166,7 @@ export const potEndpoints = {
     method: 'PATCH',
     path: '/pots/:id',
     summary: 'Switch a pot on or off, or say what it takes.',
-    access: 'writer',
+    access: 'work',
     versioned: true,
     params: ById,
     body: v.object({
@@ -181,7 +181,7 @@ export const potEndpoints = {
     method: 'POST',
     path: '/pots',
     summary: 'Add a pot.',
-    access: 'writer',
+    access: 'work',
     creates: true,
     body: v.object({ id: Id, name: line(40), capacity: Capacity }),
     result: PotBoard,
@@ -191,7 +191,7 @@ export const potEndpoints = {
     method: 'POST',
     path: '/pots/:id/bath',
     summary: 'The wax of a pot was changed.',
-    access: 'writer',
+    access: 'work',
     creates: true,
     params: ById,
     body: v.object({ id: Id }),

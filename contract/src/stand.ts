@@ -36,7 +36,7 @@ export const standEndpoints = {
     method: 'POST',
     path: '/stand',
     summary: 'Put a bike on this device’s stand, adding it to today’s line-up if it is not in it.',
-    access: 'writer',
+    access: 'stand',
     body: v.object({ visitId: Id, bikeId: Id, reason: v.exactOptional(line(80)) }),
     result: LineUp,
     creates: true,
@@ -46,7 +46,7 @@ export const standEndpoints = {
     method: 'PATCH',
     path: '/visits/:id',
     summary: 'Move a visit in the line-up, or say that it is done.',
-    access: 'writer',
+    access: 'stand',
     params: ById,
     body: v.object({
       /** The visit it is to stand before; null for the end. */

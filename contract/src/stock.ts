@@ -40,7 +40,7 @@ export const stockEndpoints = {
     method: 'POST',
     path: '/bikes/:id/kept-parts',
     summary: 'Keep parts for a bike: held back from stock. What was kept for it before is let go.',
-    access: 'writer',
+    access: 'work',
     creates: true,
     params: ById,
     body: v.object({
@@ -71,7 +71,7 @@ export const stockEndpoints = {
     method: 'DELETE',
     path: '/kept-parts/:id',
     summary: 'Let kept parts go: they are free again.',
-    access: 'writer',
+    access: 'work',
     versioned: true,
     params: ById,
   }),

@@ -160,7 +160,7 @@ export const studiesEndpoints = {
     method: 'POST',
     path: '/instruments/:id/studies',
     summary: 'Plan a gauge study: who measures which spots how often.',
-    access: 'writer',
+    access: 'instruments',
     params: byId,
     body: PlanStudy,
     result: Study,
@@ -172,7 +172,7 @@ export const studiesEndpoints = {
     path: '/studies/:id/values',
     summary:
       'Enter what the instrument showed, as the person who writes. Entered again, it takes the place of the one before.',
-    access: 'writer',
+    access: 'record',
     params: byId,
     body: v.object({
       id: Id,
@@ -188,7 +188,7 @@ export const studiesEndpoints = {
     method: 'POST',
     path: '/studies/:id/closing',
     summary: 'Close a study, whole or not: from now on everybody sees its values and what can be said of them.',
-    access: 'writer',
+    access: 'instruments',
     params: byId,
     result: Study,
     creates: true,

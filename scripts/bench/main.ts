@@ -10,8 +10,9 @@ import { pino } from 'pino'
 import { v7 } from 'uuid'
 import { crossing, fitWear, matchForBike, nextCheck, planPot, probabilityOverAt } from '@pelrin/core'
 import { createApp } from '@pelrin/server/app'
-import { inShop, loadDemo, migrateUp, openDatabase } from '@pelrin/server/db'
+import { grantServing, inShop, loadDemo, migrateUp, openDatabase } from '@pelrin/server/db'
 import { openForServing } from '../../server/src/db/connection.ts'
+import { DeviceAddresses } from '../../server/src/devices/addresses.ts'
 import { askForRun, continueRun } from '../../server/src/forecast/runs.ts'
 import { readRideFile } from '../../server/src/imports/readFile.ts'
 import { Threads } from '../../server/src/queue/threads.ts'
@@ -196,13 +197,15 @@ if (large) {
 
 // --- the server ---
 const cluster = await startCluster(folder, { throwaway: true })
-const plain = openDatabase(cluster.url)
+const plain = openDatabase(cluster.ownerUrl)
 await migrateUp(plain.sequelize)
+await grantServing(plain.sequelize, 'pelrin')
 const { shopId } = await loadDemo(plain, new Date())
 await plain.close()
 const database = await openForServing(cluster.url)
 const server = createApp({
   database,
+  devices: new DeviceAddresses(''),
   logger: pino({ level: 'silent' }),
   jobs: {
     forecastShop: () => Promise.resolve(),
@@ -219,7 +222,7 @@ const signedIn = await fetch(`${base}/api/v1/session`, {
   body: JSON.stringify({ shop: 'saltmarsh', name: 'tove', password: 'causeway-1' }),
 })
 const cookie = signedIn.headers.get('set-cookie')?.split(';')[0] ?? ''
-const client = new pg.Pool({ connectionString: cluster.url.replace('//pelrin', '//pelrin'), max: 4 })
+const client = new pg.Pool({ connectionString: cluster.ownerUrl, max: 4 })
 await client.query('CREATE TABLE bench_floor (id uuid PRIMARY KEY, note text)')
 const bare = createServer((request, response) => {
   const done = (body: unknown): void => {

@@ -4,7 +4,7 @@ import { pipeline } from 'node:stream/promises'
 import split2 from 'split2'
 import { v7 } from 'uuid'
 import { takeIn } from '../../server/src/archive/archiveIn.ts'
-import { shopArchive } from '../../server/src/archive/archiveOut.ts'
+import { writeArchive } from '../../server/src/archive/archiveOut.ts'
 import { tableAsCsv } from '../../server/src/archive/csv.ts'
 import { inShop, type Database } from '../../server/src/db/index.ts'
 import { watched, type Went } from './watched.ts'
@@ -22,10 +22,10 @@ export async function million(database: Database, shopId: string, folder: string
   const shop = { id: shopId, name: 'Bench', timeZone: 'UTC' }
   const archive = join(folder, 'shop.jsonl')
   const asTable = await watched('a million rides out as CSV', () =>
-    pipeline(tableAsCsv(database, shopId, 'rides'), createWriteStream(join(folder, 'rides.csv'))),
+    pipeline([...tableAsCsv(database, shopId, 'rides'), createWriteStream(join(folder, 'rides.csv'))]),
   )
   const out = await watched('a shop with a million rides out as one archive', () =>
-    pipeline(shopArchive(database, shop), createWriteStream(archive)),
+    writeArchive(database, shop, archive, new AbortController().signal),
   )
   const wayIn = await watched('the same into an empty one', async () => {
     const id = v7()

@@ -16,15 +16,27 @@ import { spawnSync } from 'node:child_process'
 import pg from 'pg'
 import { PlainError, say } from '../plain.ts'
 import { accountCanEnter, DATABASE_ACCOUNT, isRoot, run } from './account.ts'
+import { postmasterOf, stopPostmaster } from './postmaster.ts'
 import { postgresPrograms } from './programs.ts'
 
 /** A running private cluster. */
 export interface Cluster {
+  /** As the server signs in: it reads and writes rows, and owns nothing. */
   readonly url: string
+  /** As the owner of the tables, who brings them up to date. */
+  readonly ownerUrl: string
   /** The same database as its superuser: for backups, which want every shop's rows. */
   readonly adminUrl: string
+  /** Whether it runs. */
+  isUp(): boolean
+  /** Starts it again where it lies, on the same port, whatever became of it. */
+  restart(): Promise<void>
+  /** Ends it, whatever it is at. */
   stop(): Promise<void>
 }
+
+/** As long as recovering after a crash may take, seconds. */
+const STARTING_SECONDS = 300
 
 /** Written beside the cluster when it is whole; a folder without it was left half-made. */
 const WHOLE = 'pelrin-made-this'
@@ -62,11 +74,23 @@ function placeOf(dataFolder: string): string {
   return elsewhere
 }
 
-/** The cluster's password, made once, readable by its owner only. */
-function passwordOf(dataFolder: string): string {
-  const file = join(dataFolder, 'database-password')
-  if (!existsSync(file)) writeFileSync(file, randomBytes(24).toString('base64url'), { mode: 0o600 })
-  return readFileSync(file, 'utf8').trim()
+/** Who signs in to the database, and where their password lies. */
+const ACCOUNTS = {
+  postgres: 'database-password',
+  pelrin_owner: 'owner-password',
+  pelrin: 'serving-password',
+} as const
+type Account = keyof typeof ACCOUNTS
+type Passwords = Readonly<Record<Account, string>>
+
+/** The passwords of the cluster's accounts, each made once, readable by their owner only. */
+function passwordsOf(dataFolder: string): Passwords {
+  const entries = Object.entries(ACCOUNTS).map(([account, name]) => {
+    const file = join(dataFolder, name)
+    if (!existsSync(file)) writeFileSync(file, randomBytes(24).toString('base64url'), { mode: 0o600 })
+    return [account, readFileSync(file, 'utf8').trim()]
+  })
+  return Object.fromEntries(entries) as Passwords
 }
 
 async function makeCluster(programs: string, place: string, password: string): Promise<void> {
@@ -142,15 +166,12 @@ export async function startCluster(
   const programs = postgresPrograms()
   mkdirSync(folder, { recursive: true })
   const place = placeOf(folder)
-  const password = passwordOf(folder)
-  if (!checkPlace(programs, place)) await makeCluster(programs, place, password)
+  const passwords = passwordsOf(folder)
+  if (!checkPlace(programs, place)) await makeCluster(programs, place, passwords.postgres)
   const cluster = join(place, 'cluster')
   const control = join(programs, 'pg_ctl')
-  const stop = async (): Promise<void> => {
-    await run(control, ['-D', cluster, '-m', 'fast', '-w', '-t', '30', 'stop'])
-  }
   // Left running by a start that was killed: nobody else uses it, since the data folder is locked to us.
-  if ((await run(control, ['-D', cluster, 'status'])).code === 0) await stop()
+  await stopPostmaster(control, cluster)
   const port = options.port ?? (await freePort())
   const log = join(place, 'database.log')
   const settings = [
@@ -161,48 +182,79 @@ export async function startCluster(
     '-c timezone=UTC',
     ...(options.throwaway === true ? ['-c fsync=off', '-c full_page_writes=off', '-c synchronous_commit=off'] : []),
   ].join(' ')
-  if (existsSync(log)) chmodSync(log, 0o600)
-  const started = await run(control, ['-D', cluster, '-l', log, '-o', settings, '-w', '-t', '60', 'start'])
-  if (started.code !== 0) {
+  const start = async (): Promise<void> => {
+    if (existsSync(log)) chmodSync(log, 0o600)
+    const seconds = `${STARTING_SECONDS}`
+    const started = await run(control, ['-D', cluster, '-l', log, '-o', settings, '-w', '-t', seconds, 'start'])
+    if (started.code === 0) return
     const reason = existsSync(log) ? (readFileSync(log, 'utf8').trim().split('\n').at(-1) ?? '') : started.output.trim()
     throw new PlainError(`The database would not start: ${reason} (its log is ${log}).`)
   }
+  await start()
+  const stop = (): Promise<void> => stopPostmaster(control, cluster)
   const server = `127.0.0.1:${port}`
+  const as = (account: Account, database = 'pelrin'): string =>
+    `postgres://${account}:${passwords[account]}@${server}/${database}`
   try {
-    await makeDatabase(`postgres://postgres:${password}@${server}/postgres`, password)
+    await makeDatabase(as, passwords)
   } catch (error) {
     await stop()
     throw error
   }
   return {
-    url: `postgres://pelrin:${password}@${server}/pelrin`,
-    adminUrl: `postgres://postgres:${password}@${server}/pelrin`,
+    url: as('pelrin'),
+    ownerUrl: as('pelrin_owner'),
+    adminUrl: as('postgres'),
+    isUp: () => postmasterOf(cluster) !== null,
+    restart: async () => {
+      await stopPostmaster(control, cluster)
+      await start()
+    },
     stop,
   }
 }
 
 /** The cluster of a data folder as its superuser sees it, where one runs; null where none does. */
-export async function runningCluster(dataFolder: string): Promise<{ adminUrl: string } | null> {
+export function runningCluster(dataFolder: string): { adminUrl: string } | null {
   const folder = resolve(dataFolder)
-  const password = join(folder, 'database-password')
+  const password = join(folder, ACCOUNTS.postgres)
   if (!existsSync(password)) return null
   const cluster = join(placeOf(folder), 'cluster')
-  if ((await run(join(postgresPrograms(), 'pg_ctl'), ['-D', cluster, 'status'])).code !== 0) return null
+  if (postmasterOf(cluster) === null) return null
   // The fourth line is its port.
   const port = readFileSync(join(cluster, 'postmaster.pid'), 'utf8').split('\n')[3]?.trim()
   return { adminUrl: `postgres://postgres:${readFileSync(password, 'utf8').trim()}@127.0.0.1:${port}/pelrin` }
 }
 
-/** The role the server signs in as owns the database and is no superuser, so that its policies hold it too. */
-async function makeDatabase(url: string, password: string): Promise<void> {
-  const client = new pg.Client({ connectionString: url })
-  await client.connect()
-  try {
-    const { rows: roles } = await client.query(`SELECT 1 FROM pg_roles WHERE rolname = 'pelrin'`)
-    if (roles.length === 0) await client.query(`CREATE ROLE pelrin LOGIN PASSWORD '${password}' NOSUPERUSER`)
-    const { rows: databases } = await client.query(`SELECT 1 FROM pg_database WHERE datname = 'pelrin'`)
-    if (databases.length === 0) await client.query('CREATE DATABASE pelrin OWNER pelrin')
-  } finally {
-    await client.end()
+/**
+ * Makes the database and who signs in to it: its owner, who makes tables, and the one who serves, who can neither change a table nor switch off
+ * the policies that keep shops apart. What an older Pelrin let the server own goes over to the owner.
+ */
+async function makeDatabase(as: (account: Account, database?: string) => string, passwords: Passwords): Promise<void> {
+  const within = async (database: string, job: (client: pg.Client) => Promise<void>): Promise<void> => {
+    const client = new pg.Client({ connectionString: as('postgres', database) })
+    await client.connect()
+    try {
+      await job(client)
+    } finally {
+      await client.end()
+    }
   }
+  await within('postgres', async (client) => {
+    for (const account of ['pelrin_owner', 'pelrin'] as const) {
+      const { rows } = await client.query('SELECT 1 FROM pg_roles WHERE rolname = $1', [account])
+      const word = rows.length === 0 ? 'CREATE' : 'ALTER'
+      const password = client.escapeLiteral(passwords[account])
+      await client.query(`${word} ROLE ${account} LOGIN NOSUPERUSER NOCREATEROLE NOCREATEDB PASSWORD ${password}`)
+    }
+    const { rows: databases } = await client.query(`SELECT 1 FROM pg_database WHERE datname = 'pelrin'`)
+    await client.query(
+      databases.length === 0
+        ? 'CREATE DATABASE pelrin OWNER pelrin_owner'
+        : 'ALTER DATABASE pelrin OWNER TO pelrin_owner',
+    )
+  })
+  await within('pelrin', async (client) => {
+    await client.query('REASSIGN OWNED BY pelrin TO pelrin_owner')
+  })
 }

@@ -5,29 +5,31 @@ import compress from 'koa-compress'
 import helmet from 'koa-helmet'
 import serveStatic from 'koa-static'
 import type { Logger } from 'pino'
-import { archiveRouter } from './archive/routes.ts'
+import { archiveRoutes } from './archive/routes.ts'
 import { authRoutes } from './auth/routes.ts'
-import type { BackupTools } from './backups/backup.ts'
+import type { Backups } from './backups/backups.ts'
 import { backupsRoutes } from './backups/routes.ts'
 import { bikesRoutes } from './bikes/routes.ts'
 import { careRoutes } from './care/routes.ts'
-import { catalogueRoutes, catalogueTablesRouter } from './catalogue/routes.ts'
+import { catalogueRoutes, catalogueTablesRoutes } from './catalogue/routes.ts'
 import { CatalogueTables } from './catalogue/tables.ts'
 import { chainsRoutes } from './chains/routes.ts'
 import type { Database } from './db/connection.ts'
+import type { DeviceAddresses } from './devices/addresses.ts'
 import { calendarRouter, diaryRoutes } from './diary/routes.ts'
 import { distanceRoutes } from './distance/routes.ts'
 import { forecastRoutes } from './forecast/routes.ts'
 import { GaugeHub } from './gauge/hub.ts'
-import { gaugeEventsRouter, gaugeRoutes } from './gauge/routes.ts'
+import { gaugeEventsRoutes, gaugeRoutes } from './gauge/routes.ts'
 import { healthRouter } from './health/routes.ts'
-import { jsonBody, refuseLarge } from './http/body.ts'
+import { jsonBody, keepableBody, refuseLarge } from './http/body.ts'
 import { sameSiteOnly } from './http/crossSite.ts'
-import { failures } from './http/failures.ts'
+import { failures, wentAway } from './http/failures.ts'
+import { hostKnown, type Reached } from './http/host.ts'
 import { numbered, type RequestState } from './http/request.ts'
 import { Serving } from './http/serve.ts'
 import { Importer } from './imports/importer.ts'
-import { importsRoutes, rideFilesRouter } from './imports/routes.ts'
+import { importsRoutes, rideFilesRoutes } from './imports/routes.ts'
 import { instrumentsRoutes } from './instruments/routes.ts'
 import { jobsRoutes } from './jobs/routes.ts'
 import type { ShopJobs } from './queue/queue.ts'
@@ -42,54 +44,69 @@ import { partsRoutes } from './parts/routes.ts'
 import { potRoutes } from './pot/routes.ts'
 import { Thermometers } from './pot/thermometers.ts'
 import { readingsRoutes } from './readings/routes.ts'
-import { sheetFilesRouter, sheetsRoutes } from './sheets/routes.ts'
+import { Printer } from './sheets/printer.ts'
+import { sheetFilesRoutes, sheetsRoutes } from './sheets/routes.ts'
 import { standRoutes } from './stand/routes.ts'
 import { stockRoutes } from './stock/routes.ts'
+import type { Secrets } from './secrets.ts'
 import { studiesRoutes } from './studies/routes.ts'
-
-const GONE_AWAY: readonly string[] = ['ECONNRESET', 'EPIPE', 'ERR_STREAM_PREMATURE_CLOSE']
+import { Scratch } from './transfers/scratch.ts'
 
 /**
  * The whole server as one Koa application, without a port.
  *
  * @param parts `database` to serve from; `logger`; `webRoot` folder of the built web application, if any; `hub` of
  *   the gauges that send by themselves; `jobs` takes what outlives a request; `ridesService` is where the ride service listens,
- *   `supplier` where parts are ordered; both may be absent; `gateway` whether messages can be sent
+ *   `supplier` where parts are ordered; both may be absent; `gateway` whether messages can be sent; `devices` where the server may talk to;
+ *   `reached` under which names, and whether by a proxy
  */
 export function createApp({
   database,
   logger,
   webRoot,
-  hub = new GaugeHub(database),
+  devices,
+  hub = new GaugeHub(database, devices),
+  scratch = new Scratch(),
   jobs,
   importer = new Importer(database, logger),
   tables = new CatalogueTables(logger),
+  printer = new Printer(logger),
   ridesService,
   supplier,
-  thermometers = new Thermometers(database),
+  thermometers = new Thermometers(database, devices),
   gateway = false,
   backups,
+  secrets,
+  reached = {},
 }: {
   database: Database
   logger: Logger
   webRoot?: string
+  devices: DeviceAddresses
   hub?: GaugeHub
+  scratch?: Scratch
   jobs: ShopJobs
   importer?: Importer
   tables?: CatalogueTables
+  printer?: Printer
   ridesService?: string
   supplier?: Supplier
   thermometers?: Thermometers
   gateway?: boolean
-  backups?: BackupTools
+  backups?: Backups
+  secrets?: Secrets
+  reached?: Reached
 }): Koa<RequestState> {
   const app = new Koa<RequestState>()
+  // What a proxy says of the client counts only where one is said to stand before us.
+  app.proxy = reached.proxy === true
+  app.maxIpsCount = 1
   app.on('error', (error: NodeJS.ErrnoException) => {
     // A browser that went away in mid-answer is no fault.
-    if (!GONE_AWAY.includes(error.code ?? '')) logger.error({ err: error }, 'connection')
+    if (!wentAway(error)) logger.error({ err: error }, 'connection')
   })
-  const serving = new Serving(database)
-  authRoutes(serving)
+  const serving = new Serving(database, scratch, logger)
+  authRoutes(serving, hub)
   standRoutes(serving)
   bikesRoutes(serving)
   readingsRoutes(serving)
@@ -109,11 +126,16 @@ export function createApp({
   otherWearRoutes(serving)
   ordersRoutes(serving, { database, supplier, jobs })
   forecastRoutes(serving, jobs)
-  importsRoutes(serving, importer, ridesService)
-  instrumentsRoutes(serving, hub)
+  importsRoutes(serving, importer, { address: ridesService, secrets })
+  instrumentsRoutes(serving, hub, devices)
   gaugeRoutes(serving, hub)
   studiesRoutes(serving)
   limitsRoutes(serving)
+  archiveRoutes(serving)
+  catalogueTablesRoutes(serving, tables)
+  gaugeEventsRoutes(serving, hub)
+  rideFilesRoutes(serving, importer)
+  sheetFilesRoutes(serving, printer)
   const health = healthRouter(database)
   const openApi = openApiRouter()
 
@@ -134,24 +156,21 @@ export function createApp({
           frameAncestors: ["'none'"],
         },
       },
+      // Said only where the connection is known to be encrypted: a workshop without a certificate stays reachable.
       strictTransportSecurity: false,
     }),
   )
+  app.use(hostKnown(reached))
   app.use(sameSiteOnly)
-  const rideFiles = rideFilesRouter(serving, importer)
-  // Files are larger than any other request may be.
-  app.use(rideFiles.routes())
-  app.use(catalogueTablesRouter(serving, tables).routes())
-  app.use(sheetFilesRouter(serving).routes())
   app.use(calendarRouter(serving).routes())
-  app.use(archiveRouter(serving).routes())
+  // Files are larger than any other request may be, and streams must not wait for compression.
+  app.use(serving.files.routes())
   app.use(refuseLarge)
-  // Before compression, which would hold events back.
-  app.use(gaugeEventsRouter(database, hub).routes())
   app.use(compress())
   app.use(health.routes())
   app.use(openApi.routes())
   app.use(jsonBody)
+  app.use(keepableBody)
   app.use(serving.router.routes())
   app.use(serving.router.allowedMethods())
   if (webRoot !== undefined && existsSync(webRoot)) {

@@ -11,7 +11,7 @@ export interface TakenMessage {
 /** Something the gateway has to say, in the order it happened. */
 export type GatewayEvent =
   | { readonly number: number; readonly kind: 'delivered' | 'failed'; readonly reference: string }
-  | { readonly number: number; readonly kind: 'reply'; readonly from: string; readonly text: string }
+  | { readonly number: number; readonly kind: 'reply'; readonly reference: string; readonly text: string }
 
 /** What can go wrong on request. */
 export interface Faults {
@@ -40,9 +40,12 @@ export class MessagesStandIn extends HttpStandIn {
     super()
   }
 
-  /** Somebody answers. */
-  reply(from: string, text: string): void {
-    this.events.push({ number: this.events.length + 1, kind: 'reply', from, text })
+  /** Somebody answers, as everybody does: to the last message their number got. @returns whether there is one */
+  reply(from: string, text: string): boolean {
+    const answered = this.sent.findLast(({ to }) => to === from)
+    if (!answered) return false
+    this.events.push({ number: this.events.length + 1, kind: 'reply', reference: answered.reference, text })
+    return true
   }
 
   protected async answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
@@ -61,8 +64,7 @@ export class MessagesStandIn extends HttpStandIn {
       return [200, this.faults]
     }
     if (path !== '/replies') return null
-    this.reply(String(body['from']), String(body['text']))
-    return [200, {}]
+    return this.reply(String(body['from']), String(body['text'])) ? [200, {}] : [404, {}]
   }
 
   /** @returns status and answer; null as a status ends the connection without a word */

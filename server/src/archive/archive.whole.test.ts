@@ -1,4 +1,5 @@
-import { createInterface } from 'node:readline'
+import { readFile } from 'node:fs/promises'
+import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -7,7 +8,8 @@ import type { ProblemError } from '../http/problem.ts'
 import { inShop } from '../db/work.ts'
 import { startShop, type RunningShop } from '../testing/shop.ts'
 import { takeIn, type TakenIn } from './archiveIn.ts'
-import { shopArchive } from './archiveOut.ts'
+import { Scratch } from '../transfers/scratch.ts'
+import { writeArchive } from './archiveOut.ts'
 
 let shop: RunningShop
 let lines: string[]
@@ -18,10 +20,12 @@ beforeAll(async () => {
 afterAll(() => shop.close())
 
 async function archiveOf(id: string): Promise<string[]> {
-  const all: string[] = []
-  const archive = shopArchive(shop.database, { id, name: 'Saltmarsh Row Cycles', timeZone: 'Europe/London' })
-  for await (const line of createInterface({ input: archive })) all.push(line)
-  return all
+  return new Scratch().during(id, async (folder) => {
+    const path = join(folder, 'archive')
+    const of = { id, name: 'Saltmarsh Row Cycles', timeZone: 'Europe/London' }
+    await writeArchive(shop.database, of, path, new AbortController().signal)
+    return (await readFile(path, 'utf8')).trimEnd().split('\n')
+  })
 }
 async function emptyShop(): Promise<string> {
   const id = v7()

@@ -4,7 +4,7 @@ import * as v from 'valibot'
 import { takeStock, type Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { ARCHIVE_VERSION } from './archiveOut.ts'
-import { archivedTables, asArchived, type ArchivedTable } from './archivedTables.ts'
+import { archivedTables, asBelieved, NOT_BELIEVED, type ArchivedTable } from './archivedTables.ts'
 
 /** Rows written at a time. */
 const MOST = 500
@@ -136,7 +136,7 @@ async function writeRows(
   const [{ same } = { same: 0 }] = await work.select<{ same: number }>(
     // Each is looked up by itself: nobody's statistics know yet how long the table has become.
     `SELECT count(*)::int AS same FROM ${given} CROSS JOIN LATERAL (SELECT * FROM ${name} t WHERE ${onKey} LIMIT 1) t
-     WHERE ${asArchived('t', table)} = ${asArchived('g', table)}`,
+     WHERE ${asBelieved('t', table)} = ${asBelieved('g', table)}`,
     { rows },
   )
   // Who comes with an archive gets a password from the owner: nobody knows the one that stands here.
@@ -144,7 +144,7 @@ async function writeRows(
   const [{ added } = { added: 0 }] = await work.select<{ added: number }>(
     `WITH written AS (
        INSERT INTO ${name} (${columns.join(', ')}${people ? ', password_hash' : ''})
-       SELECT ${columns.map((column) => `g.${column}`).join(', ')}${people ? ', :nobody' : ''} FROM ${given}
+       SELECT ${columns.map((column) => NOT_BELIEVED[name]?.[column] ?? `g.${column}`).join(', ')}${people ? ', :nobody' : ''} FROM ${given}
        ON CONFLICT DO NOTHING RETURNING 1)
      SELECT count(*)::int AS added FROM written`,
     { rows, nobody },

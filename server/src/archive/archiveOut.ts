@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
-import { once } from 'node:events'
-import { PassThrough, type Readable } from 'node:stream'
+import { createWriteStream } from 'node:fs'
+import { pipeline } from 'node:stream/promises'
 import type { Database } from '../db/connection.ts'
 import { inShop, type Work } from '../db/work.ts'
 import { archivedTables, asArchived } from './archivedTables.ts'
@@ -11,39 +11,41 @@ export const ARCHIVE_VERSION = 1
 const MOST = 1_000
 
 /**
- * A whole shop as lines of JSON: a head, a line for each row, a foot with how many there were and their digest. All of one moment, row by
- * row: memory stays the same however large the shop is.
+ * Writes a whole shop to a file as lines of JSON: a head, a line for each row, a foot with how many there were and their digest. All of one
+ * moment, row by row: memory stays the same however large the shop is. To a file, since a client may take its time, and the transaction may not.
+ *
+ * @param signal ends it, with nothing to be said of it
  */
-export function shopArchive(database: Database, shop: { id: string; name: string; timeZone: string }): Readable {
-  const out = new PassThrough()
-  const gone = new AbortController()
-  out.on('close', () => gone.abort())
-  const write = async (line: string): Promise<void> => {
-    if (gone.signal.aborted) throw new Error('nobody reads it any more')
-    if (!out.write(`${line}\n`)) await once(out, 'drain', { signal: gone.signal })
+export async function writeArchive(
+  database: Database,
+  shop: { id: string; name: string; timeZone: string },
+  path: string,
+  signal: AbortSignal,
+): Promise<void> {
+  const lines = async function* (work: Work): AsyncGenerator<string> {
+    for await (const line of archiveLines(work, shop)) yield `${line}\n`
   }
-  inShop(database, shop.id, null, (work) => writeAll(work, shop, write), { snapshot: true }).then(
-    () => out.end(),
-    (error: unknown) => out.destroy(error as Error),
+  await inShop(
+    database,
+    shop.id,
+    null,
+    (work) => pipeline(lines(work), createWriteStream(path), { signal }),
+    { snapshot: true, long: true },
   )
-  return out
 }
 
-async function writeAll(
+async function* archiveLines(
   work: Work,
   { name, timeZone }: { name: string; timeZone: string },
-  write: (line: string) => Promise<void>,
-): Promise<void> {
+): AsyncGenerator<string> {
   const tables = await archivedTables(work)
-  await write(
-    JSON.stringify({
-      pelrin: 'archive',
-      version: ARCHIVE_VERSION,
-      madeAt: work.now.toISOString(),
-      shop: { name, timeZone },
-      tables: tables.map((table) => table.name),
-    }),
-  )
+  yield JSON.stringify({
+    pelrin: 'archive',
+    version: ARCHIVE_VERSION,
+    madeAt: work.now.toISOString(),
+    shop: { name, timeZone },
+    tables: tables.map((table) => table.name),
+  })
   const digest = createHash('sha256')
   let rows = 0
   for (const table of tables) {
@@ -57,11 +59,11 @@ async function writeAll(
         const line = `{"table":"${table.name}","row":${row}}`
         digest.update(`${line}\n`)
         rows++
-        await write(line)
+        yield line
       }
       if (page.length < MOST) break
     }
     await work.select('CLOSE walk')
   }
-  await write(JSON.stringify({ end: true, rows, sha256: digest.digest('hex') }))
+  yield JSON.stringify({ end: true, rows, sha256: digest.digest('hex') })
 }

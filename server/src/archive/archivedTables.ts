@@ -7,11 +7,24 @@ const LEFT_OUT = [
   'idempotency_keys',
   'message_cursors',
   'ride_accounts',
-  'session_people',
+  'device_people',
+  'sign_in_tries',
   'staged_rides',
+  'state_rebuilds',
 ]
 /** Nobody signs in by an archive. */
-const SECRETS: Readonly<Record<string, readonly string[]>> = { people: ['password_hash', 'pin_hash', 'demo_password'] }
+const SECRETS: Readonly<Record<string, readonly string[]>> = { people: ['password_hash', 'pin_hash', 'demo_password'],
+  devices: ['token_hash'],
+}
+
+/**
+ * What an archive says and nobody believes: it may have been written by anyone. Who comes with it has no rights here until the owner gives
+ * them some, and what it says was done is marked as from elsewhere.
+ */
+export const NOT_BELIEVED: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  people: { role: `'read-only'`, active: 'false' },
+  audit: { elsewhere: 'true' },
+}
 
 /** A table of the archive. */
 export interface ArchivedTable {
@@ -73,3 +86,7 @@ export async function archivedTables(work: Work): Promise<ArchivedTable[]> {
 /** A row as the archive has it, as JSON text: keys in the database's own order, the same every time. */
 export const asArchived = (alias: string, { omitted }: ArchivedTable): string =>
   `(to_jsonb(${alias})${omitted.map((column) => ` - '${column}'`).join('')})`
+
+/** The same without what is not believed, for telling whether a row that comes is the one that is there. */
+export const asBelieved = (alias: string, table: ArchivedTable): string =>
+  asArchived(alias, { ...table, omitted: [...table.omitted, ...Object.keys(NOT_BELIEVED[table.name] ?? {})] })

@@ -9,14 +9,19 @@ const MOST = 2_000
 const FIRST = '00000000-0000-0000-0000-000000000000'
 
 /**
- * A table of a shop as CSV, row by row as it is read: a spreadsheet computes nothing in it. Pages are read in transactions of their own, so
+ * A table of a shop as CSV, one stream to be read through the other, row by row: a spreadsheet computes nothing in it. Pages are read in transactions of their own, so
  * that none is held open for whoever reads slowly; a row written meanwhile may or may not be in it.
  */
-export function tableAsCsv(database: Database, shopId: string, name: ExportName): Readable {
+export function tableAsCsv(
+  database: Database,
+  shopId: string,
+  name: ExportName,
+): readonly [Readable, NodeJS.ReadWriteStream] {
   const { columns } = EXPORT_TABLES[name]
-  return Readable.from(rowsOf(database, shopId, name)).pipe(
+  return [
+    Readable.from(rowsOf(database, shopId, name)),
     stringify({ header: true, columns: [...columns], bom: true, escape_formulas: true }),
-  )
+  ]
 }
 
 async function* rowsOf(database: Database, shopId: string, name: ExportName): AsyncGenerator<unknown[]> {

@@ -1,20 +1,23 @@
-import Router from '@koa/router'
+import { createReadStream } from 'node:fs'
+import { stat } from 'node:fs/promises'
+import { join } from 'node:path'
+import { pipeline } from 'node:stream/promises'
+import pLimit from 'p-limit'
 import split2 from 'split2'
-import type { Context } from 'koa'
-import { currentSession, type CurrentSession } from '../auth/currentSession.ts'
-import type { Database } from '../db/connection.ts'
-import { audited, inShop, takeStock, type Author } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
-import type { RequestState } from '../http/request.ts'
-import type { Serving } from '../http/serve.ts'
-import { rebuildState } from '../state/bikeState.ts'
-import { TableTaken, TABLES_IN, type TableName } from '@pelrin/contract'
 import * as v from 'valibot'
+import { fileRoutes, TableTaken, TABLES_IN, type TableName } from '@pelrin/contract'
+import { audited, inShop, takeStock, type Author } from '../db/work.ts'
+import { wentAway } from '../http/failures.ts'
 import { fingerprint, idempotencyKey, once } from '../http/idempotency.ts'
-import { withFiles } from '../imports/receive.ts'
+import { ProblemError } from '../http/problem.ts'
+import type { Serving } from '../http/serve.ts'
 import { tableTold } from '../imports/tableTold.ts'
+import { inBackground } from '../queue/background.ts'
+import { rebuildState } from '../state/bikeState.ts'
+import { withBody, withFiles } from '../transfers/receive.ts'
+import { sendStream } from '../transfers/sendStream.ts'
 import { takeIn } from './archiveIn.ts'
-import { shopArchive } from './archiveOut.ts'
+import { writeArchive } from './archiveOut.ts'
 import { tableAsCsv } from './csv.ts'
 import { takeTableIn } from './tableIn.ts'
 import { EXPORT_TABLES, type ExportName } from './tables.ts'
@@ -34,102 +37,145 @@ const seen = (error: unknown): unknown => {
   throw error
 }
 
+/** How many archives go out and come in at a time, and how many may wait: each takes a connection and a while. */
+const AT_ONCE = 2
+const WAITING = 6
+
 /** What a shop takes out and in as files: no JSON, so they stand beside the contract's endpoints. The owner's, since they name every customer. */
-export function archiveRouter({ database }: Serving): Router<RequestState> {
-  const router = new Router<RequestState>({ prefix: '/api/v1' })
-  router.get('/export/:name.csv', async (ctx) => {
-    const session = await ownerOf(database, ctx)
-    const { name = '' } = ctx.params
+export function archiveRoutes(serving: Serving): void {
+  const { database, scratch, logger } = serving
+  const turns = pLimit(AT_ONCE)
+  const inTurn = <T>(job: () => Promise<T>): Promise<T> => {
+    if (turns.pendingCount >= WAITING) throw new ProblemError(503, 'server-busy', { retryAfterSeconds: 30 })
+    return turns(job)
+  }
+  const note = (author: Author, shopId: string, action: string, kind: string, detail: object = {}): Promise<void> =>
+    inShop(database, shopId, author, (work) => audited(work, action, kind, shopId, detail))
+
+  serving.file(fileRoutes.exportTable, async ({ ctx, session, author, params }) => {
+    const { name = '' } = params
     if (!isName(name)) throw new ProblemError(404, 'table-unknown')
+    await note(author, session.shop.id, 'took-out', 'table', { name })
     ctx.type = 'text/csv; charset=utf-8'
     ctx.attachment(`${name}.csv`)
     ctx.set('Cache-Control', 'no-store')
-    ctx.body = tableAsCsv(database, session.shop.id, name)
+    sendStream(ctx, tableAsCsv(database, session.shop.id, name), (error) => {
+      if (error && !wentAway(error)) logger.error({ err: error, requestId: ctx.state.requestId }, 'export')
+    })
   })
-  router.get('/archive.jsonl', async (ctx) => {
-    const { shop } = await ownerOf(database, ctx)
-    ctx.type = 'application/jsonl'
-    ctx.attachment(`${shop.code}.jsonl`)
-    ctx.set('Cache-Control', 'no-store')
-    ctx.body = shopArchive(database, shop)
+  serving.file(fileRoutes.archiveOut, async ({ ctx, session, author }) => {
+    const { shop } = session
+    const gone = new AbortController()
+    ctx.res.on('close', () => gone.abort())
+    const folder = await scratch.folder(shop.id)
+    try {
+      const path = join(folder.path, 'archive')
+      await inTurn(() => writeArchive(database, shop, path, gone.signal))
+      await note(author, shop.id, 'took-out', 'archive')
+      ctx.type = 'application/jsonl'
+      ctx.attachment(`${shop.code}.jsonl`)
+      ctx.length = (await stat(path)).size
+      ctx.set('Cache-Control', 'no-store')
+      sendStream(ctx, [createReadStream(path)], () => inBackground(logger, 'archive', () => folder.remove()))
+    } catch (error) {
+      await folder.remove()
+      if (!gone.signal.aborted) throw error
+    }
   })
   // Looked at first, then taken in: both read the same file, and only the second leaves something.
-  router.post('/archive', async (ctx) => {
-    const session = await ownerOf(database, ctx)
+  serving.file(fileRoutes.archiveIn, async ({ ctx, session, author }) => {
     const apply = ctx.query['apply'] === 'yes'
-    const author = authorOf(session, ctx)
-    const lines = ctx.req.pipe(split2({ maxLength: LONGEST_LINE }))
-    // Whoever stops the upload takes everything back.
-    ctx.req.on('aborted', () => lines.destroy(new Error('the upload was stopped')))
-    const taken = await inShop(database, session.shop.id, author, async (work) => {
-      const all = await takeIn(work, lines as AsyncIterable<string>)
-      if (!apply) throw new OnlyLooked(all)
-      await takeStock(work)
-      await rebuildState(work)
-      await audited(work, 'took-in', 'archive', session.shop.id, { taken: all })
-      return all
-    }).catch(seen)
-    ctx.body = { tables: taken }
+    const { id: shopId } = session.shop
+    ctx.body = await withBody(ctx.req, scratch, shopId, (path) =>
+      inTurn(async () => ({
+        tables: await inShop(
+          database,
+          shopId,
+          author,
+          async (work) => {
+            const all = await linesOf(path, (lines) => takeIn(work, lines))
+            if (!apply) throw new OnlyLooked(all)
+            await takeStock(work)
+            await rebuildState(work)
+            await audited(work, 'took-in', 'archive', shopId, { taken: all })
+            return all
+          },
+          { long: true },
+        ).catch(seen),
+      })),
+    )
     ctx.set('Cache-Control', 'no-store')
   })
   // Looked at by writing it and taking it back: what is shown is what happens.
-  router.post('/import/:name/preview', async (ctx) => {
-    const session = await ownerOf(database, ctx)
-    const name = tableNamed(ctx.params['name'])
-    const author = authorOf(session, ctx)
-    ctx.body = await withFiles(ctx.req, async ({ files, fields }) => {
+  serving.file(fileRoutes.previewTable, async ({ ctx, session, author, params }) => {
+    const name = tableNamed(params['name'])
+    ctx.body = await withFiles(ctx.req, scratch, session.shop.id, async ({ files, fields }) => {
       const { mapping = null } = tableTold(fields)
-      return inShop(database, session.shop.id, author, async (work) => {
-        const { timeZone } = session.shop
-        const { added: _, ...preview } = await takeTableIn(work, name, files[0]!.path, {
-          mapping,
-          skip: [],
-          timeZone,
-          apply: false,
-        })
-        throw new OnlyLooked(preview)
-      }).catch(seen)
+      return inShop(
+        database,
+        session.shop.id,
+        author,
+        async (work) => {
+          const { timeZone } = session.shop
+          const { added: _, ...preview } = await takeTableIn(work, name, files[0]!.path, {
+            mapping,
+            skip: [],
+            timeZone,
+            apply: false,
+          })
+          throw new OnlyLooked(preview)
+        },
+        { long: true },
+      ).catch(seen)
     })
   })
-  router.post('/import/:name', async (ctx) => {
-    const session = await ownerOf(database, ctx)
-    const name = tableNamed(ctx.params['name'])
+  serving.file(fileRoutes.importTable, async ({ ctx, session, author, params }) => {
+    const name = tableNamed(params['name'])
     const key = idempotencyKey(ctx.get('Idempotency-Key'))
-    ctx.body = await withFiles(ctx.req, ({ files, fields }) => {
+    ctx.body = await withFiles(ctx.req, scratch, session.shop.id, ({ files, fields }) => {
       const { mapping, skip, fingerprint: previewed } = tableTold(fields)
       if (mapping === undefined) throw new ProblemError(422, 'field-invalid')
-      return inShop(database, session.shop.id, authorOf(session, ctx), (work) =>
-        once(work, key, fingerprint('POST', ctx.path, { previewed, skip }), async () => {
-          const { timeZone } = session.shop
-          const {
-            added,
-            counts,
-            fingerprint: read,
-          } = await takeTableIn(work, name, files[0]!.path, { mapping, skip, timeZone, apply: true })
-          if (read !== previewed) throw new ProblemError(409, 'file-changed')
-          await audited(work, 'imported', name, session.shop.id, { added, counts })
-          return v.parse(TableTaken, { added, left: counts.same + counts.conflict + counts.wrong })
-        }),
+      return inShop(
+        database,
+        session.shop.id,
+        author,
+        (work) =>
+          once(work, key, fingerprint('POST', ctx.path, { previewed, skip }), async () => {
+            const { timeZone } = session.shop
+            const {
+              added,
+              counts,
+              fingerprint: read,
+            } = await takeTableIn(work, name, files[0]!.path, { mapping, skip, timeZone, apply: true })
+            if (read !== previewed) throw new ProblemError(409, 'file-changed')
+            await audited(work, 'imported', name, session.shop.id, { added, counts })
+            return v.parse(TableTaken, { added, left: counts.same + counts.conflict + counts.wrong })
+          }),
+        { long: true },
       )
     })
   })
-  return router
 }
 
-const authorOf = (session: CurrentSession, ctx: { state: RequestState }): Author => ({
-  personId: session.person.id,
-  deviceId: session.deviceId,
-  requestId: ctx.state.requestId,
-})
+/** Reads the lines of a file, none of them longer than a row of a shop is. @throws ProblemError 422 for a longer one */
+async function linesOf<T>(path: string, read: (lines: AsyncIterable<string>) => Promise<T>): Promise<T> {
+  let failed: unknown
+  const result = await pipeline(createReadStream(path), split2({ maxLength: LONGEST_LINE }), (lines) =>
+    read(lines as AsyncIterable<string>).catch((error: unknown) => {
+      failed = error
+      throw error
+    }),
+  ).catch((error: unknown) => {
+    // Cut short by its reader, the file is not to blame.
+    if (failed !== undefined) throw failed
+    if (error instanceof Error && /maximum buffer/i.test(error.message))
+      throw new ProblemError(422, 'archive-line', { values: { line: '?' } })
+    throw error
+  })
+  return result as T
+}
 
 function tableNamed(name: string | undefined): TableName {
   if (name === undefined || !Object.hasOwn(TABLES_IN, name)) throw new ProblemError(404, 'table-unknown')
   return name as TableName
-}
-
-async function ownerOf(database: Database, ctx: Context): Promise<CurrentSession> {
-  const session = await currentSession(database, ctx)
-  if (!session) throw new ProblemError(401, 'not-signed-in')
-  if (session.person.role !== 'owner') throw new ProblemError(403, 'only-owner')
-  return session
 }

@@ -1,30 +1,31 @@
-import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import { endpoints, Role } from '@pelrin/contract'
+import type { Context } from 'koa'
 import { inShop } from '../db/work.ts'
+import type { GaugeHub } from '../gauge/hub.ts'
+import type { RequestState } from '../http/request.ts'
 import type { Serving } from '../http/serve.ts'
-import { ProblemError } from '../http/problem.ts'
-import { SESSION_COOKIE } from './currentSession.ts'
-import { describe, signIn, signOut, switchPerson } from './service.ts'
+import { accessLog } from './accessLog.ts'
+import { DEVICE_COOKIE, SESSION_COOKIE } from './currentSession.ts'
+import { describe, prove, signIn, signOut, switchPerson, type Origin } from './service.ts'
+import { WrongFrom } from './tries.ts'
 
-const TRIES = 10
-const WINDOW_SECONDS = 15 * 60
+/** As long as browsers keep one, ms. */
+const DEVICE_MS = 400 * 86_400_000
 
-export function authRoutes(serving: Serving): void {
-  const { database } = serving
-  const tries = new RateLimiterMemory({ points: TRIES, duration: WINDOW_SECONDS })
-
-  async function countTry(who: string): Promise<void> {
-    try {
-      await tries.consume(who)
-    } catch (error) {
-      if (!(error instanceof RateLimiterRes)) throw error
-      const retryAfterSeconds = Math.ceil(error.msBeforeNext / 1000)
-      throw new ProblemError(429, 'sign-in-too-often', {
-        values: { minutes: Math.ceil(retryAfterSeconds / 60) },
-        retryAfterSeconds,
-      })
-    }
+function originOf(ctx: Context & { state: RequestState }): Origin {
+  return {
+    address: ctx.ip,
+    deviceToken: ctx.cookies.get(DEVICE_COOKIE) ?? null,
+    sessionToken: ctx.cookies.get(SESSION_COOKIE) ?? null,
+    deviceName: ctx.get('User-Agent').slice(0, 120) || 'unnamed device',
+    requestId: ctx.state.requestId,
   }
+}
+
+/** @param hub whose streams end with their session */
+export function authRoutes(serving: Serving, hub: GaugeHub): void {
+  const { database } = serving
+  const tools = { database, wrongFrom: new WrongFrom() }
 
   serving.serveAnyone(endpoints.door, async () => {
     const shops = await database.models.Shop.findAll({ order: [['name', 'ASC']] })
@@ -47,32 +48,28 @@ export function authRoutes(serving: Serving): void {
   })
 
   serving.serveAnyone(endpoints.signIn, async ({ body, ctx }) => {
-    const who = `${ctx.ip} ${body.shop} ${body.name.toLowerCase()}`
-    await countTry(who)
-    const { token, expiresAt, session } = await signIn(
-      database,
-      body,
-      ctx.get('User-Agent').slice(0, 120) || 'unnamed device',
-      ctx.state.requestId,
-    )
-    await tries.delete(who)
-    ctx.cookies.set(SESSION_COOKIE, token, {
-      httpOnly: true,
-      sameSite: 'strict',
-      secure: ctx.secure,
-      expires: expiresAt,
-      overwrite: true,
-    })
+    const { token, deviceToken, expiresAt, session, ended } = await signIn(tools, body, originOf(ctx))
+    for (const hash of ended) hub.endSession(hash.toString('hex'))
+    const cookie = { httpOnly: true, sameSite: 'strict', secure: ctx.secure, overwrite: true } as const
+    ctx.cookies.set(SESSION_COOKIE, token, { ...cookie, expires: expiresAt })
+    ctx.cookies.set(DEVICE_COOKIE, deviceToken, { ...cookie, expires: new Date(Date.now() + DEVICE_MS) })
     return session
   })
 
   serving.serve(endpoints.session, ({ work, session }) => describe(work, session))
-  serving.serve(endpoints.switchPerson, async ({ work, session, body }) => {
-    await countTry(`pin ${session.deviceId}`)
-    return switchPerson(work, session, body)
+  serving.serveWaiting(endpoints.switchPerson, async ({ session, body, ctx }) => {
+    const described = await switchPerson(tools, session, body, originOf(ctx))
+    // What the one before watched was theirs to hold.
+    hub.endSession(session.tokenHash.toString('hex'))
+    return described
   })
+  serving.serveWaiting(endpoints.proveAgain, ({ session, body, ctx }) =>
+    prove(tools, session, body.password, originOf(ctx)),
+  )
   serving.serve(endpoints.signOut, async ({ work, session }) => {
     await signOut(work, session)
+    work.transaction.afterCommit(() => hub.endSession(session.tokenHash.toString('hex')))
     return undefined
   })
+  serving.serve(endpoints.accessLog, ({ work }) => accessLog(work))
 }

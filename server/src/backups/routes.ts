@@ -1,15 +1,17 @@
 import { endpoints } from '@pelrin/contract'
+import { audited, inShop } from '../db/work.ts'
 import type { Serving } from '../http/serve.ts'
 import { ProblemError } from '../http/problem.ts'
-import { backupsIn, makeBackup, type BackupTools } from './backup.ts'
+import type { Backups } from './backups.ts'
 
-/** @param tools what backups are made with; undefined where somebody else makes them */
-export function backupsRoutes(serving: Serving, tools: BackupTools | undefined): void {
-  const all = async () => ({ backups: tools ? await backupsIn(tools.folder) : null })
-  serving.serve(endpoints.backups, all)
-  serving.serveWaiting(endpoints.makeBackup, async () => {
-    if (!tools) throw new ProblemError(409, 'backup-none')
-    await makeBackup(tools, new Date())
-    return all()
+/** @param backups whoever makes them; undefined where somebody else does */
+export function backupsRoutes(serving: Serving, backups: Backups | undefined): void {
+  serving.serveWaiting(endpoints.backups, async () => ({ backups: backups ? await backups.list() : null }))
+  serving.serveWaiting(endpoints.makeBackup, async ({ session, author }) => {
+    if (!backups) throw new ProblemError(409, 'backup-none')
+    const all = await backups.make()
+    const { id: shopId } = session.shop
+    await inShop(serving.database, shopId, author, (work) => audited(work, 'backed-up', 'shop', shopId))
+    return { backups: all }
   })
 }

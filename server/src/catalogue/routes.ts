@@ -1,14 +1,10 @@
-import Router from '@koa/router'
 import * as v from 'valibot'
-import { CatalogueImported, endpoints, WRITING_ROLES, type Output } from '@pelrin/contract'
-import type { Context } from 'koa'
-import { currentSession, type CurrentSession } from '../auth/currentSession.ts'
+import { CatalogueImported, endpoints, fileRoutes, type Output } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
 import { fingerprint, idempotencyKey, once } from '../http/idempotency.ts'
 import { ProblemError } from '../http/problem.ts'
-import type { RequestState } from '../http/request.ts'
 import type { Serving } from '../http/serve.ts'
-import { withFiles } from '../imports/receive.ts'
+import { withFiles } from '../transfers/receive.ts'
 import { tableTold } from '../imports/tableTold.ts'
 import { catalogue, systems } from '../parts/catalogue.ts'
 import { addPart, catalogueItem, changePart, removePart, writeMovement } from './service.ts'
@@ -36,37 +32,26 @@ export function catalogueRoutes(serving: Serving): void {
 }
 
 /** The catalogue as a table, in and out: no JSON, so it stands beside the contract's endpoints. */
-export function catalogueTablesRouter(serving: Serving, tables: CatalogueTables): Router<RequestState> {
-  const router = new Router<RequestState>({ prefix: '/api/v1' })
-  const { database } = serving
-  const allowed = async (ctx: Context, writing: boolean): Promise<CurrentSession> => {
-    const session = await currentSession(database, ctx)
-    if (!session) throw new ProblemError(401, 'not-signed-in')
-    if (writing && !WRITING_ROLES.includes(session.person.role)) throw new ProblemError(403, 'may-not-write')
-    return session
-  }
-  router.get('/catalogue.csv', async (ctx) => {
-    const session = await allowed(ctx, false)
+export function catalogueTablesRoutes(serving: Serving, tables: CatalogueTables): void {
+  const { database, scratch } = serving
+  serving.file(fileRoutes.catalogueCsv, async ({ ctx, session }) => {
     ctx.body = await inShop(database, session.shop.id, null, catalogueAsCsv)
     ctx.type = 'text/csv'
     ctx.attachment('catalogue.csv')
   })
-  router.post('/catalogue/preview', async (ctx) => {
-    const session = await allowed(ctx, true)
+  serving.file(fileRoutes.previewCatalogue, async ({ ctx, session }) => {
     // Whoever asked may have stopped waiting: then nobody wants the answer.
     const gone = new AbortController()
     ctx.res.on('close', () => ctx.res.writableEnded || gone.abort())
-    ctx.body = await withFiles(ctx.req, async (received) => {
+    ctx.body = await withFiles(ctx.req, scratch, session.shop.id, async (received) => {
       const { mapping } = tableTold(received.fields)
       const against = await inShop(database, session.shop.id, null, (work) => tables.catalogued(work))
       return tables.preview(against, received, mapping ?? null, gone.signal)
     })
   })
-  router.post('/catalogue/import', async (ctx) => {
-    const session = await allowed(ctx, true)
+  serving.file(fileRoutes.importCatalogue, async ({ ctx, session, author }) => {
     const key = idempotencyKey(ctx.get('Idempotency-Key'))
-    const author = { personId: session.person.id, deviceId: session.deviceId, requestId: ctx.state.requestId }
-    ctx.body = await withFiles(ctx.req, (received) => {
+    ctx.body = await withFiles(ctx.req, scratch, session.shop.id, (received) => {
       const { mapping, skip, fingerprint: previewed } = tableTold(received.fields)
       if (mapping === undefined) throw new ProblemError(422, 'field-invalid')
       return inShop(database, session.shop.id, author, (work) =>
@@ -76,5 +61,4 @@ export function catalogueTablesRouter(serving: Serving, tables: CatalogueTables)
       )
     })
   })
-  return router
 }

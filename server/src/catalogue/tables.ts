@@ -6,9 +6,9 @@ import type { CatalogueImported, CataloguePreview, TableMapping } from '@pelrin/
 import { v7 } from 'uuid'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
-import type { Received } from '../imports/receive.ts'
-import { Threads } from '../queue/threads.ts'
 import { catalogueChanged } from '../parts/catalogue.ts'
+import { Threads } from '../queue/threads.ts'
+import type { Received } from '../transfers/receive.ts'
 import { nameLists, partNames } from './names.ts'
 import type { RowToWrite, TableAsked, TableRead } from './tableThread.ts'
 

@@ -1,5 +1,6 @@
 import { Sequelize } from 'sequelize'
 import { defineModels, type Models } from './models/index.ts'
+import { grantServing, SERVING_ROLE } from './roles.ts'
 
 export interface Database {
   readonly sequelize: Sequelize
@@ -7,25 +8,39 @@ export interface Database {
   close(): Promise<void>
 }
 
-/** The role the server takes on where its login could pass by row-level security. */
-const SERVING_ROLE = 'pelrin_serving'
+/**
+ * How long a request waits: for a connection of the pool, for a statement, for a row another one holds, and how long its transaction may stand
+ * idle, ms. What takes longer is ended, so that nothing holds up the others for ever; work that is known to be long sets its own.
+ */
+const PATIENCE = { acquire: 3_000, statement: 30_000, lock: 10_000, idle: 30_000 } as const
 
 /**
  * Opens a connection pool and the models on it.
  *
  * @param url `postgres://…` of the database
- * @param options `log` gets each statement; `poolSize` connections at most
+ * @param options `log` gets each statement; `poolSize` connections at most; `hurried`: whoever asks waits, so nothing may take for ever
  */
 export function openDatabase(
   url: string,
-  options: { log?: (sql: string) => void; poolSize?: number; role?: string } = {},
+  options: { log?: (sql: string) => void; poolSize?: number; role?: string; hurried?: boolean } = {},
 ): Database {
-  const { log, poolSize = 10, role } = options
+  const { log, poolSize = 10, role, hurried = false } = options
   const sequelize = new Sequelize(url, {
     dialect: 'postgres',
     logging: log ? (sql) => log(sql) : false,
-    pool: { max: poolSize, min: 0, acquire: 5_000, idle: 10_000 },
-    dialectOptions: { connectionTimeoutMillis: 3_000, application_name: 'pelrin' },
+    pool: { max: poolSize, min: 0, acquire: hurried ? PATIENCE.acquire : 60_000, idle: 10_000 },
+    dialectOptions: {
+      connectionTimeoutMillis: 3_000,
+      application_name: 'pelrin',
+      keepAlive: true,
+      ...(hurried
+        ? {
+            statement_timeout: PATIENCE.statement,
+            lock_timeout: PATIENCE.lock,
+            idle_in_transaction_session_timeout: PATIENCE.idle,
+          }
+        : {}),
+    },
     define: { underscored: true, timestamps: false, freezeTableName: true },
     ...(role === undefined
       ? {}
@@ -47,7 +62,8 @@ export function openDatabase(
  * own that does not.
  */
 export async function openForServing(url: string, log?: (sql: string) => void): Promise<Database> {
-  const plain = openDatabase(url, log ? { log } : {})
+  const hurried = { hurried: true, ...(log ? { log } : {}) }
+  const plain = openDatabase(url, hurried)
   const [rows] = await plain.sequelize.query(
     'SELECT rolsuper OR rolbypassrls AS passes FROM pg_roles WHERE rolname = current_user',
   )
@@ -57,9 +73,8 @@ export async function openForServing(url: string, log?: (sql: string) => void): 
       IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = '${SERVING_ROLE}') THEN
         CREATE ROLE ${SERVING_ROLE} NOLOGIN;
       END IF;
-    END $$;
-    GRANT USAGE ON SCHEMA public TO ${SERVING_ROLE};
-    GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO ${SERVING_ROLE};`)
+    END $$`)
+  await grantServing(plain.sequelize, SERVING_ROLE)
   await plain.close()
-  return openDatabase(url, log ? { log, role: SERVING_ROLE } : { role: SERVING_ROLE })
+  return openDatabase(url, { ...hurried, role: SERVING_ROLE })
 }

@@ -35,10 +35,10 @@ function umzug(sequelize: Sequelize): Umzug<Sequelize> {
 /**
  * Brings the schema up to what this Pelrin knows.
  *
- * @returns names of the migrations applied, and how many there were before
+ * @returns names of the migrations applied, how many there were before, and whether one outdated the state that is derived from facts
  * @throws NewerSchemaError when the database knows migrations this Pelrin does not
  */
-export async function migrateUp(sequelize: Sequelize): Promise<{ applied: string[]; before: number }> {
+export async function migrateUp(sequelize: Sequelize): Promise<{ applied: string[]; before: number; outdated: boolean }> {
   const steps = umzug(sequelize)
   // The storage itself is asked: the migrator names only the migrations it knows.
   const executed = await storageOf(sequelize).executed()
@@ -46,7 +46,12 @@ export async function migrateUp(sequelize: Sequelize): Promise<{ applied: string
   const unknown = executed.filter((name) => !known.has(name))
   if (unknown.length > 0) throw new NewerSchemaError(unknown)
   const applied = await steps.up()
-  return { applied: applied.map((step) => step.name), before: executed.length }
+  const names = new Set(applied.map((step) => step.name))
+  return {
+    applied: [...names],
+    before: executed.length,
+    outdated: migrations.some(({ name, outdatesState }) => outdatesState === true && names.has(name)),
+  }
 }
 
 /** Takes the schema all the way down. All data goes with it. */

@@ -1,4 +1,10 @@
-import { ConnectionError, DatabaseError, ForeignKeyConstraintError, UniqueConstraintError } from 'sequelize'
+import {
+  ConnectionAcquireTimeoutError,
+  ConnectionError,
+  DatabaseError, 
+  ForeignKeyConstraintError,
+  UniqueConstraintError,
+} from 'sequelize'
 
 /** What a write broke. */
 export interface Broken {
@@ -15,14 +21,33 @@ export function brokenBy(error: unknown): Broken | null {
   return null
 }
 
+/** The SQLSTATE, or the system's own code. Broken rules are errors of validation here, and keep theirs one further in. */
+const codeOf = (error: Error): string => {
+  const within = error instanceof DatabaseError || error instanceof UniqueConstraintError ? error.parent : error
+  return (within as { code?: string }).code ?? ''
+}
+
 /** Whether the database went away, rather than refused: by SQLSTATE class, socket error or the pool's word. */
 export function databaseWentAway(error: unknown): boolean {
   if (error instanceof ConnectionError) return true
   if (!(error instanceof Error)) return false
-  const code = ((error instanceof DatabaseError ? error.parent : error) as { code?: string }).code ?? ''
   return (
-    /^(08|57P)/.test(code) ||
-    /^E(CONN|PIPE|TIMEDOUT)/.test(code) ||
+    /^(08|57P|58|XX)/.test(codeOf(error)) ||
+    /^E(CONN|PIPE|TIMEDOUT)/.test(codeOf(error)) ||
     /Connection terminated|ConnectionManager|not queryable|connection is closed/i.test(error.message)
   )
+}
+
+/**
+ * Whether there was more to do than could be done in time: no connection was free, a lock or a statement took too long, or two writes were in
+ * each other's way. The same request may be sent again.
+ */
+export function tooMuchAtOnce(error: unknown): boolean {
+  if (error instanceof ConnectionAcquireTimeoutError) return true
+  return error instanceof Error && /^(55P03|57014|25P0[23]|40001|40P01|53[23]00)$/.test(codeOf(error))
+}
+
+/** Whether the database refused a value that no column takes: out of range, not of its type, or not allowed there. */
+export function databaseRefused(error: unknown): boolean {
+  return error instanceof Error && /^(22|23)/.test(codeOf(error))
 }

@@ -31,19 +31,24 @@ export interface Work {
   prepared<Row extends object>(sql: string, values: Record<string, unknown>): Promise<Row[]>
 }
 
+/** What is known to be long is not ended for it, but neither may it hang for ever. */
+const LONG = `SET LOCAL statement_timeout = '20min'; SET LOCAL lock_timeout = '60s';
+  SET LOCAL idle_in_transaction_session_timeout = '20min'`
+
 /**
  * Runs a piece of work in a shop: all of it or nothing.
  *
  * @param shopId the shop; every row read or written belongs to it
  * @param author who writes; null for reading and for the system itself
- * @param options `snapshot`: all of it sees one moment, whatever is written meanwhile
+ * @param options `snapshot`: all of it sees one moment, whatever is written meanwhile; `long`: it goes through all of a shop, and may take
+ *   minutes
  */
 export async function inShop<T>(
   database: Database,
   shopId: string,
   author: Author | null,
   job: (work: Work) => Promise<T>,
-  { snapshot = false }: { readonly snapshot?: boolean } = {},
+  { snapshot = false, long = false }: { readonly snapshot?: boolean; readonly long?: boolean } = {},
 ): Promise<T> {
   const { sequelize, models } = database
   const isolation = snapshot ? { isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ } : {}
@@ -52,6 +57,7 @@ export async function inShop<T>(
       replacements: { shopId },
       transaction,
     })
+    if (long) await sequelize.query(LONG, { transaction })
     return job({
       shopId,
       transaction,
@@ -66,8 +72,13 @@ export async function inShop<T>(
   })
 }
 
-/** Has the database look anew at what a table holds, or all of them: after many rows came in, it knows nothing of them by itself yet. */
-export const takeStock = async (work: Work, table = ''): Promise<void> => void (await work.select(`ANALYZE ${table}`))
+/**
+ * Has the database look anew at what a table holds, or all of them: after many rows came in, it knows nothing of them by itself yet. By a
+ * function of the tables' owner, since only an owner may.
+ */
+export const takeStock = async (work: Work, table: string | null = null): Promise<void> => {
+  await work.select('SELECT pelrin_analyze(:table) AS done', { table })
+}
 
 /** The author of a piece of work that writes. */
 export function authorOf(work: Work): Author {

@@ -91,6 +91,7 @@ describe('a whole-shop forecast', () => {
     const queue = new Queue(shop.url, pino({ level: 'silent' }), {
       settle: () => Promise.resolve(true),
       drain: () => Promise.resolve(null),
+      rebuild: () => Promise.resolve(false),
     })
     await queue.start()
     try {

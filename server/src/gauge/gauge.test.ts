@@ -9,7 +9,7 @@ import { parse } from 'valibot'
 import { FAULTS, GaugeStandIn } from '../../../standins/gauge/GaugeStandIn.ts'
 import { createApp } from '../app.ts'
 import { openForServing } from '../db/index.ts'
-import { copyOfDemo, Device } from '../testing/shop.ts'
+import { copyOfDemo, Device, HERE } from '../testing/shop.ts'
 import { GaugeHub } from './hub.ts'
 import { understand } from './lines.ts'
 import { GaugeLink, type LinkPatience } from './link.ts'
@@ -195,21 +195,22 @@ describe('a screen that watches a gauge', () => {
     const port = await gauge.listen()
     const { url, drop } = await copyOfDemo()
     const database = await openForServing(url)
-    const hub = new GaugeHub(database, `127.0.0.1:${port}`, QUICK)
+    const hub = new GaugeHub(database, HERE, `127.0.0.1:${port}`, QUICK)
     const server = createServer(
       // Koa's handler answers by itself; nothing waits for it.
       (req, res) =>
-        void createApp({ database, logger: pino({ level: 'silent' }), hub, jobs: NO_JOBS }).callback()(req, res),
+        void createApp({ database, logger: pino({ level: 'silent' }), devices: HERE, hub, jobs: NO_JOBS }).callback()(req, res),
     ).listen(0, '127.0.0.1')
     await once(server, 'listening')
     const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
     const device = new Device(base)
-    await device.signIn()
+    const { body: session } = await device.signIn()
+    const shopId = session.shop.id
     await hub.start()
     const { body: instruments } = await device.ask(endpoints.instruments)
     const digital = instruments.find(({ connected }) => connected)
     const id = digital?.id ?? ''
-    await until(() => hub.link(id)?.state === 'connected')
+    await until(() => hub.link(shopId, id)?.state === 'connected')
 
     const watch = async (holder: string, lastId?: string) => {
       const leaving = new AbortController()
@@ -254,7 +255,7 @@ describe('a screen that watches a gauge', () => {
     const third = await watch('stand 2')
     await until(() => second.events.some((event) => event.kind === 'held' && event.holder === 'stand 2'))
     await device.ask(endpoints.retireInstrument, { params: { id }, body: { retired: true, reason: 'x' } })
-    await until(() => hub.link(id) === undefined)
+    await until(() => hub.link(shopId, id) === undefined)
     const { problem } = await device.ask(endpoints.moveStandIn, { params: { id }, body: { do: 'press' } })
     expect(problem.code).toBe('gauge-not-connected')
     third.leave()
@@ -270,7 +271,7 @@ describe('a screen that watches a gauge', () => {
     expect(STAND_IN).toMatch(/^[\w-]+:\d+$/)
     const { url, drop } = await copyOfDemo()
     const database = await openForServing(url)
-    const server = createApp({ database, logger: pino({ level: 'silent' }), jobs: NO_JOBS }).listen(0, '127.0.0.1')
+    const server = createApp({ database, logger: pino({ level: 'silent' }), devices: HERE, jobs: NO_JOBS }).listen(0, '127.0.0.1')
     await once(server, 'listening')
     const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
     const device = new Device(base)

@@ -1,20 +1,40 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import { createChannel, createSession, type Channel, type Session } from 'better-sse'
-import { STAND_IN, type GaugeEvent } from '@pelrin/contract'
+import type { GaugeEvent } from '@pelrin/contract'
 import type { Database } from '../db/connection.ts'
 import { inShop } from '../db/work.ts'
+import type { DeviceAddress, DeviceAddresses } from '../devices/addresses.ts'
 import { GaugeLink, type LinkPatience } from './link.ts'
 
 /** Events a screen that was away can still get. */
 const KEPT = 100
 
 interface LiveGauge {
+  readonly instrumentId: string
   readonly link: GaugeLink
+  /** As it was opened: `host:port`. */
   readonly address: string
   readonly channel: Channel
   readonly kept: { readonly number: number; readonly event: GaugeEvent }[]
   number: number
   holder: string
+}
+
+/** A gauge of a shop. Its id comes from a client: another shop may hold the same. */
+export interface GaugeOf {
+  readonly shopId: string
+  readonly instrumentId: string
+}
+const keyOf = ({ shopId, instrumentId }: GaugeOf): string => `${shopId} ${instrumentId}`
+
+/** Who watches a gauge. */
+export interface Watcher {
+  /** The screen that wants its readings; null for one that only looks. */
+  readonly holder: string | null
+  /** The last event it got. */
+  readonly after: string
+  /** The session it watches by; the stream ends with it. */
+  readonly session: string
 }
 
 /**
@@ -23,13 +43,16 @@ interface LiveGauge {
  */
 export class GaugeHub {
   private readonly gauges = new Map<string, LiveGauge>()
+  private readonly streams = new Map<ServerResponse, string>()
 
   /**
+   * @param devices where the server may talk to
    * @param standIn where the stand-in listens, `host:port`; undefined where none runs
    * @param patience how long the lines wait for their gauges
    */
   constructor(
     private readonly database: Database,
+    private readonly devices: DeviceAddresses,
     private readonly standIn?: string,
     private readonly patience?: LinkPatience,
   ) {}
@@ -46,22 +69,42 @@ export class GaugeHub {
         'SELECT id, connection FROM instruments WHERE connection IS NOT NULL AND retired_at IS NULL',
       ),
     )
-    for (const { id, connection } of wanted) {
-      const address = connection === STAND_IN ? this.standIn : connection
-      const known = this.gauges.get(id)
-      if (known?.address === address) continue
-      if (known) this.forget(id)
-      if (address !== undefined) this.open(id, address)
+    const open = new Set<string>()
+    for (const { id: instrumentId, connection } of wanted) {
+      const of = { shopId, instrumentId }
+      const address = this.devices.of(connection, this.standIn)
+      if (address === null) continue
+      open.add(keyOf(of))
+      if (this.gauges.get(keyOf(of))?.address === textOf(address)) continue
+      this.forget(keyOf(of))
+      this.open(of, address)
     }
-    const ids = await inShop(this.database, shopId, null, (work) =>
-      work.select<{ id: string }>('SELECT id FROM instruments'),
+    for (const key of [...this.gauges.keys()]) if (key.startsWith(`${shopId} `) && !open.has(key)) this.forget(key)
+  }
+
+  /** Ends what the screens of a session watch. */
+  endSession(session: string): void {
+    for (const [stream, of] of this.streams) if (of === session) stream.end()
+  }
+
+  /** Ends streams whose session is over, on whichever server it ended. */
+  async endOver(): Promise<void> {
+    const watching = [...new Set(this.streams.values())]
+    if (watching.length === 0) return
+    const { models } = this.database
+    const going = await models.Session.findAll({
+      where: { tokenHash: watching.map((session) => Buffer.from(session, 'hex')) },
+      attributes: ['tokenHash', 'expiresAt'],
+    })
+    const alive = new Set(
+      going.filter(({ expiresAt }) => expiresAt.getTime() > Date.now()).map(({ tokenHash }) => tokenHash.toString('hex')),
     )
-    for (const { id } of ids) if (this.gauges.has(id) && !wanted.some((one) => one.id === id)) this.forget(id)
+    for (const session of watching) if (!alive.has(session)) this.endSession(session)
   }
 
   /** The line to a gauge; undefined for one that is not connected. */
-  link(instrumentId: string): GaugeLink | undefined {
-    return this.gauges.get(instrumentId)?.link
+  link(shopId: string, instrumentId: string): GaugeLink | undefined {
+    return this.gauges.get(keyOf({ shopId, instrumentId }))?.link
   }
 
   /**
@@ -69,13 +112,16 @@ export class GaugeHub {
    * its readings are meant for it.
    */
   async watch(
-    instrumentId: string,
-    { holder, after }: { holder: string; after: string },
+    of: GaugeOf,
+    { holder, after, session: watchedBy }: Watcher,
     req: IncomingMessage,
     res: ServerResponse,
   ): Promise<boolean> {
-    const gauge = this.gauges.get(instrumentId)
+    const gauge = this.gauges.get(keyOf(of))
     if (!gauge) return false
+    const { instrumentId } = of
+    this.streams.set(res, watchedBy)
+    res.on('close', () => this.streams.delete(res))
     const session: Session = await createSession(req, res, { serializer: JSON.stringify, keepAlive: 15_000 })
     const last = Number(session.lastId === '' ? after : session.lastId)
     const missed =
@@ -85,7 +131,7 @@ export class GaugeHub {
     session.push(stateOf(instrumentId, gauge.link), 'gauge', String(gauge.number))
     for (const { event, number } of missed) session.push(event, 'gauge', String(number))
     gauge.channel.register(session)
-    if (gauge.holder !== holder) {
+    if (holder !== null && gauge.holder !== holder) {
       gauge.holder = holder
       this.tell(gauge, { kind: 'held', instrumentId, at: new Date().toISOString(), holder })
     }
@@ -96,11 +142,11 @@ export class GaugeHub {
     for (const id of [...this.gauges.keys()]) this.forget(id)
   }
 
-  private open(instrumentId: string, address: string): void {
-    const [host = '127.0.0.1', port] = address.split(':')
+  private open(of: GaugeOf, address: DeviceAddress): void {
+    const { instrumentId } = of
     const at = (): string => new Date().toISOString()
     const link: GaugeLink = new GaugeLink(
-      { host, port: Number(port) },
+      address,
       {
         reading: (percent) => this.tell(gauge, { kind: 'reading', instrumentId, at: at(), percent }),
         zeroed: () => this.tell(gauge, { kind: 'zeroed', instrumentId, at: at() }),
@@ -108,16 +154,24 @@ export class GaugeHub {
       },
       this.patience,
     )
-    const gauge: LiveGauge = { link, address, channel: createChannel(), kept: [], number: 0, holder: '' }
-    this.gauges.set(instrumentId, gauge)
+    const gauge: LiveGauge = {
+      instrumentId,
+      link,
+      address: textOf(address),
+      channel: createChannel(),
+      kept: [],
+      number: 0,
+      holder: '',
+    }
+    this.gauges.set(keyOf(of), gauge)
   }
 
-  private forget(instrumentId: string): void {
-    const gauge = this.gauges.get(instrumentId)
+  private forget(key: string): void {
+    const gauge = this.gauges.get(key)
     if (!gauge) return
-    this.gauges.delete(instrumentId)
+    this.gauges.delete(key)
     gauge.link.close()
-    gauge.channel.broadcast(stateOf(instrumentId, gauge.link), 'gauge')
+    gauge.channel.broadcast(stateOf(gauge.instrumentId, gauge.link), 'gauge')
   }
 
   private tell(gauge: LiveGauge, event: GaugeEvent): void {
@@ -130,6 +184,8 @@ export class GaugeHub {
     gauge.channel.broadcast(event, 'gauge', { eventId: String(gauge.number) })
   }
 }
+
+const textOf = ({ host, port }: DeviceAddress): string => `${host}:${port}`
 
 const stateOf = (instrumentId: string, link: GaugeLink): GaugeEvent => ({
   kind: 'state',

@@ -1,10 +1,7 @@
-import Router from '@koa/router'
-import { endpoints, STAND_IN } from '@pelrin/contract'
-import { currentSession } from '../auth/currentSession.ts'
-import type { Database } from '../db/connection.ts'
+import { endpoints, fileRoutes, may, STAND_IN } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
-import type { RequestState } from '../http/request.ts'
+import { isId } from '../http/id.ts'
 import type { Serving } from '../http/serve.ts'
 import { instrumentById } from '../instruments/store.ts'
 import type { GaugeHub } from './hub.ts'
@@ -14,7 +11,7 @@ export function gaugeRoutes(serving: Serving, hub: GaugeHub): void {
     const instrument = await instrumentById(work, params.id)
     if (!instrument) throw new ProblemError(404, 'instrument-unknown')
     if (instrument.connection !== STAND_IN) throw new ProblemError(409, 'gauge-no-stand-in')
-    const link = hub.link(params.id)
+    const link = hub.link(work.shopId, params.id)
     if (body.do === 'unplug') link?.drop()
     else {
       const line =
@@ -32,13 +29,11 @@ export function gaugeRoutes(serving: Serving, hub: GaugeHub): void {
 }
 
 /** The stream of a gauge's events. It is no request with an answer, so it stands beside the contract's endpoints. */
-export function gaugeEventsRouter(database: Database, hub: GaugeHub): Router<RequestState> {
-  const router = new Router<RequestState>({ prefix: '/api/v1' })
-  router.get('/instruments/:id/events', async (ctx) => {
-    const session = await currentSession(database, ctx)
-    if (!session) throw new ProblemError(401, 'not-signed-in')
-    const { id = '' } = ctx.params as { id?: string }
-    const own = await inShop(database, session.shop.id, null, (work) => instrumentById(work, id))
+export function gaugeEventsRoutes(serving: Serving, hub: GaugeHub): void {
+  serving.file(fileRoutes.gaugeEvents, async ({ ctx, session, params }) => {
+    const { id = '' } = params
+    const { shop, person, tokenHash } = session
+    const own = isId(id) && (await inShop(serving.database, shop.id, null, (work) => instrumentById(work, id)))
     if (!own) throw new ProblemError(404, 'instrument-unknown')
     const asked = (name: string): string => {
       const value = ctx.query[name]
@@ -47,10 +42,20 @@ export function gaugeEventsRouter(database: Database, hub: GaugeHub): Router<Req
     // The stream answers by itself, for as long as the screen watches.
     ctx.respond = false
     ctx.res.statusCode = 200
-    if (!(await hub.watch(id, { holder: asked('holder'), after: asked('after') }, ctx.req, ctx.res))) {
+    const watched = await hub.watch(
+      { shopId: shop.id, instrumentId: id },
+      {
+        // Who only looks sees what it says and takes it from nobody.
+        holder: may(person.role, 'record') ? asked('holder') : null,
+        after: asked('after'),
+        session: tokenHash.toString('hex'),
+      },
+      ctx.req,
+      ctx.res,
+    )
+    if (!watched) {
       ctx.respond = true
       throw new ProblemError(409, 'gauge-not-connected')
     }
   })
-  return router
 }

@@ -21,3 +21,26 @@ export const jsonBody = bodyParser({
   jsonStrict: true,
   extendTypes: { json: ['application/json'] },
 })
+
+/** Deeper than anything the contract takes. */
+const DEEPEST = 24
+
+/**
+ * A value as it can be kept: text without NUL and without halves of characters, which a database refuses; a keyboard or a cut may leave them.
+ *
+ * @throws ProblemError 400 for one nested deeper than anything that is asked for
+ */
+function keepable(value: unknown, depth = 0): unknown {
+  if (typeof value === 'string') return value.toWellFormed().replaceAll('\u0000', '')
+  if (value === null || typeof value !== 'object') return value
+  if (depth > DEEPEST) throw new ProblemError(400, 'body-not-json')
+  if (Array.isArray(value)) return value.map((part) => keepable(part, depth + 1))
+  return Object.fromEntries(Object.entries(value).map(([key, part]) => [key, keepable(part, depth + 1)]))
+}
+
+/** Has handlers see only what can be kept. */
+export const keepableBody: Middleware<RequestState> = async (ctx, next) => {
+  const request = ctx.request as unknown as { body?: unknown }
+  if (request.body !== undefined) request.body = keepable(request.body)
+  await next()
+}

@@ -1,15 +1,28 @@
 import type { Middleware } from 'koa'
 import type { Logger } from 'pino'
-import { databaseWentAway } from '../db/refused.ts'
+import { databaseRefused, databaseWentAway, tooMuchAtOnce } from '../db/refused.ts'
+import { diskIsFull } from '../transfers/diskFull.ts'
 import type { RequestState } from './request.ts'
 import { ProblemError } from './problem.ts'
 
-function asProblem(error: unknown): ProblemError {
+const GONE_AWAY: readonly string[] = ['ECONNRESET', 'EPIPE', 'ERR_STREAM_PREMATURE_CLOSE', 'ABORT_ERR']
+
+/** Whether a client went away in mid-answer, which is no fault. */
+export const wentAway = (error: NodeJS.ErrnoException): boolean => GONE_AWAY.includes(error.code ?? '')
+
+/** What the server answers for what was thrown. What nobody foresaw is a fault of ours. */
+export function asProblem(error: unknown): ProblemError {
   if (error instanceof ProblemError) return error
-  const status = (error as { status?: number }).status
+  // A request that was not read: by the parser of bodies, or of addresses.
+  const { status, code } = (error ?? {}) as { status?: unknown; code?: unknown }
   if (status === 413) return new ProblemError(413, 'body-too-large')
-  if (status === 400) return new ProblemError(400, 'body-not-json')
+  if (status === 415 || (typeof code === 'string' && code.startsWith('Z_'))) return new ProblemError(415, 'body-encoding')
+  if (status === 400 || error instanceof URIError) return new ProblemError(400, 'body-not-json')
+  if (typeof status === 'number' && status >= 400 && status < 500) return new ProblemError(404, 'not-found')
+  if (diskIsFull(error)) return new ProblemError(507, 'disk-full', { retryAfterSeconds: 30 })
+  if (tooMuchAtOnce(error)) return new ProblemError(503, 'server-busy', { retryAfterSeconds: 5 })
   if (databaseWentAway(error)) return new ProblemError(503, 'database-away', { retryAfterSeconds: 2 })
+  if (databaseRefused(error)) return new ProblemError(422, 'value-impossible')
   return new ProblemError(500, 'server-fault')
 }
 

@@ -68,11 +68,14 @@ const titles: Record<number, string> = {
   409: 'Conflict',
   412: 'Changed meanwhile',
   413: 'Too large',
+  415: 'Not readable',
+  421: 'Not here',
   422: 'Not valid',
   428: 'Version needed',
   429: 'Too many tries',
   500: 'Fault',
   503: 'Not available',
+  507: 'No room',
 }
 
 /** Refuses a request for one field. */

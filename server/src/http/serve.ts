@@ -1,14 +1,17 @@
 import Router from '@koa/router'
 import * as v from 'valibot'
-import { WRITING_ROLES, type Endpoint, type FieldProblem, type Output } from '@pelrin/contract'
+import { may, type Endpoint, type FieldProblem, type Access, type FileRoute, type Output } from '@pelrin/contract'
 import { problems, type ProblemCode } from '@pelrin/contract/messages'
 import type { Context } from 'koa'
+import type { Logger } from 'pino'
 import type { Database } from '../db/connection.ts'
-import { inShop, type Work } from '../db/work.ts'
+import { inShop, type Author, type Work } from '../db/work.ts'
 import { currentSession, type CurrentSession } from '../auth/currentSession.ts'
-import { fingerprint, once } from './idempotency.ts'
+import { refuseUnproved } from '../auth/service.ts'
+import { fingerprint, idempotencyKey, once } from './idempotency.ts'
 import { atField, ProblemError } from './problem.ts'
 import type { RequestState } from './request.ts'
+import type { Scratch } from '../transfers/scratch.ts'
 
 type Schema = v.GenericSchema
 type Koa = Context & { state: RequestState; request: { body?: unknown } }
@@ -24,11 +27,32 @@ export interface Asked<P, Q, B> {
   readonly version: number
 }
 
+/** What was sent, as far as the endpoint's schemas took it. */
+interface Given {
+  readonly params: unknown
+  readonly query: unknown
+  readonly body: unknown
+}
+
+/** What a handler of files gets. */
+export interface AskedFile {
+  readonly ctx: Koa
+  readonly session: CurrentSession
+  readonly author: Author
+  readonly params: Readonly<Record<string, string>>
+}
+
 /** Serves endpoints of the contract: validates by their schemas, opens the transaction, answers once per key. */
 export class Serving {
   readonly router = new Router<RequestState>({ prefix: '/api/v1' })
+  /** What takes or gives files, which may be larger than any other request. */
+  readonly files = new Router<RequestState>({ prefix: '/api/v1' })
 
-  constructor(readonly database: Database) {}
+  constructor(
+    readonly database: Database,
+    readonly scratch: Scratch,
+    readonly logger: Logger,
+  ) {}
 
   /** An endpoint for somebody signed in. */
   serve<
@@ -36,17 +60,28 @@ export class Serving {
     Q extends Schema | undefined,
     B extends Schema | undefined,
     R extends Schema | undefined,
-  >(endpoint: Endpoint<P, Q, B, R>, handler: (asked: Asked<P, Q, B>) => Promise<Output<R>>): void {
-    this.route(endpoint, async (ctx, given) => {
+  >(
+    endpoint: Endpoint<P, Q, B, R>,
+    handler: (asked: Asked<P, Q, B>) => Promise<Output<R>>,
+    { long = false }: { readonly long?: boolean } = {},
+  ): void {
+    this.route(endpoint, async (ctx) => {
       const session = await this.allowed(endpoint, ctx)
-      const version = endpoint.versioned === true ? versionOf(ctx) : 0
-      const key = endpoint.creates === true ? keyOf(ctx) : null
-      const author = { personId: session.person.id, deviceId: session.deviceId, requestId: ctx.state.requestId }
-      return inShop(this.database, session.shop.id, author, (work) => {
-        const job = (): Promise<Output<R>> => handler({ ...given, session, work, version } as Asked<P, Q, B>)
-        if (key === null) return job()
-        return once(work, key, fingerprint(ctx.method, ctx.path, ctx.request.body), job)
-      })
+      return (given) => {
+        const version = endpoint.versioned === true ? versionOf(ctx) : 0
+        const key = endpoint.creates === true ? idempotencyKey(ctx.get('Idempotency-Key')) : null
+        return inShop(
+          this.database,
+          session.shop.id,
+          authorOf(session, ctx),
+          (work) => {
+            const job = (): Promise<Output<R>> => handler({ ...given, session, work, version } as Asked<P, Q, B>)
+            if (key === null) return job()
+            return once(work, key, fingerprint(ctx.method, ctx.path, ctx.request.body), job)
+          },
+          { long },
+        )
+      }
     })
   }
 
@@ -56,23 +91,53 @@ export class Serving {
    */
   serveWaiting<P extends Schema | undefined, B extends Schema | undefined, R extends Schema | undefined>(
     endpoint: Endpoint<P, undefined, B, R>,
-    handler: (asked: { params: Output<P>; body: Output<B>; session: CurrentSession }) => Promise<Output<R>>,
+    handler: (asked: {
+      params: Output<P>
+      body: Output<B>
+      session: CurrentSession
+      author: Author
+      ctx: Koa
+    }) => Promise<Output<R>>,
   ): void {
-    this.route(endpoint, async (ctx, given) => {
+    this.route(endpoint, async (ctx) => {
       const session = await this.allowed(endpoint, ctx)
-      return handler({ ...given, session } as { params: Output<P>; body: Output<B>; session: CurrentSession })
+      return ({ params, body }) =>
+        handler({
+          params: params as Output<P>,
+          body: body as Output<B>,
+          session,
+          author: authorOf(session, ctx),
+          ctx,
+        })
+    })
+  }
+
+  /**
+   * A file or a stream for somebody signed in. The handler takes and gives it by itself, in transactions of its own, so that none is held
+   * open while a client takes its time.
+   */
+  file(route: FileRoute, handler: (asked: AskedFile) => Promise<void>): void {
+    this.files.register(route.path, [route.method], async (ctx) => {
+      const koa = ctx as unknown as Koa
+      const session = await this.allowed({ ...route, file: true }, koa)
+      await handler({ ctx: koa, session, author: authorOf(session, koa), params: ctx.params as Record<string, string> })
     })
   }
 
   /** The session of whoever asks, if they may. */
-  private async allowed(endpoint: Endpoint, ctx: Koa): Promise<CurrentSession> {
-    const session = await currentSession(this.database, ctx)
+  private async allowed(
+    { access, method, queued, file }: { access: Access; method: string; queued?: boolean; file?: boolean },
+    ctx: Koa,
+  ): Promise<CurrentSession> {
+    const session = await currentSession(this.database, ctx, queued === true)
     if (!session) throw new ProblemError(401, 'not-signed-in')
     ctx.state.session = session
-    if (endpoint.access === 'writer' && !WRITING_ROLES.includes(session.person.role))
-      throw new ProblemError(403, 'may-not-write')
-    if (endpoint.access === 'owner' && session.person.role !== 'owner') throw new ProblemError(403, 'only-owner')
-    return session
+    if (access === 'anyone' || may(session.person.role, access)) {
+      // Looking at a list is no act; taking the shop out as a file is.
+      if (method !== 'GET' || file === true) refuseUnproved(session, access)
+      return session
+    }
+    throw new ProblemError(403, access === 'owner' ? 'only-owner' : session.person.role === 'read-only' ? 'may-not-write' : 'role-may-not')
   }
 
   /** An endpoint for anyone, which has to find its shop by itself. */
@@ -80,23 +145,22 @@ export class Serving {
     endpoint: Endpoint<undefined, undefined, B, R>,
     handler: (asked: { body: Output<B>; ctx: Koa }) => Promise<Output<R>>,
   ): void {
-    this.route(endpoint, (ctx, given) => handler({ body: given.body as Output<B>, ctx }))
+    this.route(endpoint, (ctx) => Promise.resolve(({ body }: Given) => handler({ body: body as Output<B>, ctx })))
   }
 
-  private route(
-    endpoint: Endpoint,
-    answer: (ctx: Koa, given: { params: unknown; query: unknown; body: unknown }) => Promise<unknown>,
-  ): void {
+  /** @param allowed finds out who asks before anything they sent is looked at; gives what answers them */
+  private route(endpoint: Endpoint, allowed: (ctx: Koa) => Promise<(given: Given) => Promise<unknown>>): void {
     this.router.register(endpoint.path, [endpoint.method], async (ctx) => {
       const koa = ctx as unknown as Koa
+      const answer = await allowed(koa)
       const wrong: FieldProblem[] = []
-      const given = {
+      const given: Given = {
         params: checked(endpoint.params, ctx.params, '', wrong),
         query: checked(endpoint.query, ctx.query, '', wrong),
         body: checked(endpoint.body, koa.request.body ?? {}, '', wrong),
       }
       if (wrong.length > 0) throw new ProblemError(422, 'request-invalid', { fields: wrong })
-      const result = await answer(koa, given)
+      const result = await answer(given)
       if (endpoint.result === undefined) {
         ctx.status = 204
         return
@@ -109,6 +173,12 @@ export class Serving {
     })
   }
 }
+
+const authorOf = ({ person, deviceId }: CurrentSession, ctx: Koa): Author => ({
+  personId: person.id,
+  deviceId,
+  requestId: ctx.state.requestId,
+})
 
 function checked(schema: Schema | undefined, value: unknown, prefix: string, wrong: FieldProblem[]): unknown {
   if (schema === undefined) return undefined
@@ -132,10 +202,4 @@ function versionOf(ctx: Koa): number {
   const match = /^(?:W\/)?"?(\d+)"?$/.exec(ctx.get('If-Match'))
   if (!match) throw new ProblemError(428, 'version-missing')
   return Number(match[1])
-}
-
-function keyOf(ctx: Koa): string {
-  const key = ctx.get('Idempotency-Key')
-  if (!/^[\x21-\x7e]{8,200}$/.test(key)) throw new ProblemError(400, 'idempotency-key-missing')
-  return key
 }

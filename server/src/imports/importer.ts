@@ -1,4 +1,4 @@
-import { rm } from 'node:fs/promises'
+import { stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { MessageChannel } from 'node:worker_threads'
 import type { Logger } from 'pino'
@@ -9,16 +9,22 @@ import type { Database } from '../db/connection.ts'
 import { inShop, type Author, type Work } from '../db/work.ts'
 import { standingRides } from '../distance/store.ts'
 import { ProblemError } from '../http/problem.ts'
+import { inBackground } from '../queue/background.ts'
+import { FairQueue } from '../queue/fairQueue.ts'
 import { Threads } from '../queue/threads.ts'
+import type { Received } from '../transfers/receive.ts'
 import type { ParsedRide } from './parsedRide.ts'
 import type { ReadAsked, ReadTold } from './readThread.ts'
-import type { Received } from './receive.ts'
 import { appendLines, asRideImport, importById, importsOfBike, updateImport } from './store.ts'
 
 /** Folders of an import are kept so long for its columns to be told. */
 const KEPT_MS = 60 * 60_000
 /** Memory a reading thread may use before it is ended, MB. */
 const THREAD_MB = 220
+/** An upload that takes longer to read is given up, ms. */
+const LONGEST_MS = 15 * 60_000
+/** Smaller uploads do not wait for larger ones, bytes. */
+const SMALL_BYTES = 8 * 1024 * 1024
 
 interface Running {
   readonly stop: AbortController
@@ -26,16 +32,31 @@ interface Running {
   reading: boolean
 }
 
+/** Threads of their own for small uploads and large ones, each taken in turn by the shops that wait. */
+interface Lane {
+  readonly threads: Threads
+  readonly queue: FairQueue
+}
+
+/** Keys of what is kept in memory: an id comes from a client, and another shop may hold the same. */
+const keyOf = (shopId: string, id: string): string => `${shopId} ${id}`
+
 /** Reads uploaded rides in threads, one import after the other, and keeps what they hold until it is confirmed. */
 export class Importer {
-  private readonly threads: Threads
+  private readonly small: Lane
+  private readonly large: Lane
   private readonly running = new Map<string, Running>()
 
   constructor(
     private readonly database: Database,
     private readonly logger: Logger,
   ) {
-    this.threads = new Threads(join(import.meta.dirname, 'readThread.ts'), logger, { most: 1, memoryMb: THREAD_MB })
+    const lane = (): Lane => ({
+      threads: new Threads(join(import.meta.dirname, 'readThread.ts'), logger, { most: 1, memoryMb: THREAD_MB }),
+      queue: new FairQueue(1),
+    })
+    this.small = lane()
+    this.large = lane()
   }
 
   /** Begins an import of received files. @returns at once; {@link rideImport} tells how far it is */
@@ -69,13 +90,15 @@ export class Importer {
       return importById(work, id)
     })
     if (!row) throw new Error('an import was not kept')
-    if (row.state === 'reading' && !this.running.has(id)) this.read(shop, author, id, received)
+    // Sent again while the first is read, or after it was: these files are not wanted.
+    if (row.state !== 'reading' || this.running.has(keyOf(shop.id, id))) await received.folder.remove()
+    else this.read(shop, author, id, received)
     return asRideImport(row)
   }
 
   /** Reads an import's files again, now that more is known of their columns. */
   async again(shop: { id: string; timeZone: string }, author: Author, id: string): Promise<void> {
-    const run = this.running.get(id)
+    const run = this.running.get(keyOf(shop.id, id))
     if (!run) throw new ProblemError(409, 'import-not-ready')
     await inShop(this.database, shop.id, author, async (work) => {
       await work.models.StagedRide.destroy({ where: { importId: id }, transaction: work.transaction })
@@ -85,37 +108,46 @@ export class Importer {
   }
 
   /** Stops reading, and lets go of the files. */
-  drop(id: string): void {
-    const run = this.running.get(id)
+  async drop(shopId: string, id: string): Promise<void> {
+    const key = keyOf(shopId, id)
+    const run = this.running.get(key)
+    this.running.delete(key)
     run?.stop.abort()
-    this.running.delete(id)
-    if (run) void rm(run.received.folder, { recursive: true, force: true })
+    await run?.received.folder.remove()
   }
 
   /** Whether files of an import are being read here. */
-  isReading = (id: string): boolean => this.running.get(id)?.reading === true
+  isReading = (shopId: string, id: string): boolean => this.running.get(keyOf(shopId, id))?.reading === true
 
   async close(): Promise<void> {
-    for (const id of [...this.running.keys()]) this.drop(id)
-    await this.threads.close()
+    const all = [...this.running.values()]
+    this.running.clear()
+    for (const { stop, received } of all) {
+      stop.abort()
+      await received.folder.remove()
+    }
+    await Promise.all([this.small, this.large].map(({ threads }) => threads.close()))
   }
 
   private read(shop: { id: string; timeZone: string }, author: Author, id: string, received: Received): void {
     const run: Running = { stop: new AbortController(), received, reading: true }
-    this.running.set(id, run)
-    void this.readFiles(shop, author, id, run)
-      .catch(async (error: unknown) => {
+    this.running.set(keyOf(shop.id, id), run)
+    inBackground(this.logger, 'import', async () => {
+      try {
+        await this.readFiles(shop, author, id, run)
+      } catch (error) {
         if (run.stop.signal.aborted) return
         this.logger.error({ err: error, importId: id }, 'import')
+        await this.drop(shop.id, id)
+        // Where the database is away this fails too; whoever looks later is told all the same, since nobody reads it.
         await inShop(this.database, shop.id, author, (work) =>
           updateImport(work, id, { state: 'failed', finishedAt: work.now }),
         )
-        this.drop(id)
-      })
-      .finally(() => {
+      } finally {
         run.reading = false
-        setTimeout(() => this.drop(id), KEPT_MS).unref()
-      })
+        setTimeout(() => inBackground(this.logger, 'import', () => this.drop(shop.id, id)), KEPT_MS).unref()
+      }
+    })
   }
 
   private async readFiles(
@@ -125,26 +157,44 @@ export class Importer {
     { stop, received }: Running,
   ): Promise<void> {
     const { port1, port2 } = new MessageChannel()
+    const tooLong = AbortSignal.timeout(LONGEST_MS)
+    const failed = new AbortController()
+    const signal = AbortSignal.any([stop.signal, tooLong, failed.signal])
     // Told one after the other: each transaction sees what the file before it left.
-    let told = Promise.resolve()
-    port1.on('message', (message: ReadTold) => {
-      told = told.then(() => (stop.signal.aborted ? undefined : this.take(shop.id, author, id, message)))
+    const told = new Promise<void>((done, reject) => {
+      let last = Promise.resolve()
+      port1.on('message', (message: ReadTold) => {
+        last = last.then(() => (signal.aborted ? undefined : this.take(shop.id, author, id, message)))
+        last.then(
+          () => message.kind === 'end' && done(),
+          (error: unknown) => {
+            // Nobody reads on for a database that does not take it.
+            failed.abort()
+            reject(error as Error)
+          },
+        )
+      })
     })
     const mappings = await inShop(this.database, shop.id, null, (work) =>
       work.models.CsvMapping.findAll({ transaction: work.transaction }),
     )
+    const { folder, files, bytesLeft } = received
     const asked: ReadAsked = {
-      ...received,
+      folder: folder.path,
+      files,
+      bytesLeft,
       timeZone: shop.timeZone,
       mappings: mappings.map(({ header, mapping }) => ({ header, mapping })),
       now: Date.now(),
       port: port2,
     }
+    const { threads, queue } = (await sizeOf(files)) > SMALL_BYTES ? this.large : this.small
     try {
-      await this.threads.run(asked, { signal: stop.signal, transferList: [port2] })
-      // What was posted last may still be on its way.
-      await new Promise((done) => setTimeout(done, 20))
-      await told
+      await queue.run(shop.id, async () => {
+        const reading = threads.run(asked, { signal, transferList: [port2] })
+        // Whichever fails first says why; the other is over with it.
+        await Promise.all([reading, told])
+      })
     } finally {
       port1.close()
     }
@@ -161,6 +211,7 @@ export class Importer {
         await updateImport(work, id, { files: Math.max(1, told.files) })
         return
       }
+      if (told.kind === 'end') return
       const lines = [...told.lines, ...(await stage(work, id, told.file, told.rides))]
       await appendLines(work, id, lines)
       if (told.table)
@@ -170,6 +221,11 @@ export class Importer {
         )
     })
   }
+}
+
+async function sizeOf(files: Received['files']): Promise<number> {
+  const sizes = await Promise.all(files.map(async ({ path }) => (await stat(path)).size))
+  return sizes.reduce((sum, size) => sum + size, 0)
 }
 
 /** Keeps the rides of one file that are in neither the ledger nor another of these files. */
@@ -219,7 +275,7 @@ export async function importsOf(work: Work, bikeId: string, importer: Importer):
   for (const row of rows)
     if (
       row.state === 'reading' &&
-      !importer.isReading(row.id) &&
+      !importer.isReading(work.shopId, row.id) &&
       work.now.getTime() - row.startedAt.getTime() > KEPT_MS
     ) {
       row.state = 'failed'

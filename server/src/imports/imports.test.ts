@@ -8,7 +8,7 @@ import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints, type ImportLine, type RideImport } from '@pelrin/contract'
 import { RidesStandIn } from '@pelrin/standins/rides'
-import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
+import { bikeNamed, Device, startShop, type RunningShop } from '../testing/shop.ts'
 import { csvRides } from './csvRides.ts'
 import { tableHead } from './table.ts'
 import { readRideFile } from './readFile.ts'
@@ -204,19 +204,19 @@ describe('importing rides', () => {
     expect(tracks.map(({ km }) => Math.round(km)).sort()).toEqual(expect.arrayContaining([18, 25]))
   })
   it('refuses what is no upload, and who may not write', async () => {
+    let { device } = shop
     const post = (body: RequestInit['body'], headers: Record<string, string>): Promise<Response> =>
       fetch(`${shop.base}/api/v1/bikes/${bikeId}/imports`, {
         method: 'POST',
-        headers: { cookie: shop.device.cookie, ...headers },
+        headers: { cookie: device.cookie, ...headers },
         body: body ?? null,
       })
     expect((await post('x', { 'idempotency-key': v7() })).status).toBe(422)
     expect((await post(new FormData(), { 'idempotency-key': v7() })).status).toBe(422)
     expect((await post(new FormData(), {})).status).toBe(400)
-    const owner = shop.device.cookie
-    await shop.device.signIn('coral', 'slipway-4')
+    device = new Device(shop.base)
+    await device.signIn('coral', 'slipway-4')
     expect((await post(new FormData(), { 'idempotency-key': v7() })).status).toBe(403)
-    shop.device.cookie = owner
   })
 })
 

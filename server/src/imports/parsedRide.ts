@@ -24,6 +24,7 @@ export type ImportProblem =
   | 'file-broken'
   | 'file-too-large'
   | 'file-expands'
+  | 'file-too-many-rides'
   | 'file-without-times'
   | 'file-without-ride'
   | 'file-entities'
@@ -43,6 +44,9 @@ export class ImportError extends Error {
     super(code)
   }
 }
+
+/** Rides one file may hold; more is no diary of anybody's. */
+export const RIDES_A_FILE = 5_000
 
 /** Points of a track that are kept: enough to draw and give out again. */
 const POINTS_KEPT = 4000

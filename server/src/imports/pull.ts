@@ -8,6 +8,7 @@ import { audited, inShop, type Author, type Work } from '../db/work.ts'
 import { appendRide, followDistance } from '../distance/service.ts'
 import { RIDE_STANDS, standingRides } from '../distance/store.ts'
 import { ProblemError } from '../http/problem.ts'
+import { isSealed, type Secrets } from '../secrets.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 
 const TIMEOUT_MS = 5_000
@@ -50,28 +51,38 @@ export async function accountOfBike(work: Work, bikeId: string): Promise<RideAcc
   return row && asRideAccount(row.get({ plain: true }))
 }
 
-/** Joins a bike to an account of the ride service. */
+/** The ride service, as far as this server knows one. */
+export interface RideService {
+  /** Where it listens, `host:port`. */
+  readonly address: string | undefined
+  /** What its accounts' tokens are kept under; undefined where whoever runs this set no key. */
+  readonly secrets: Secrets | undefined
+}
+
+/** Joins a bike to an account of the ride service. Its token is kept sealed. */
 export async function joinAccount(
   work: Work,
   bikeId: string,
-  address: string | undefined,
+  { address, secrets }: RideService,
   { id, account, token }: { id: string; account: string; token: string },
 ): Promise<RideAccount | null> {
   if (address === undefined) throw new ProblemError(409, 'rides-service-missing')
+  if (secrets === undefined) throw new ProblemError(409, 'secret-key-missing')
   if (!(await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })))
     throw new ProblemError(404, 'bike-unknown')
   if (await accountOfBike(work, bikeId)) throw new ProblemError(409, 'account-joined-already')
   await work.models.RideAccount.create(
-    { id, bikeId, address, account, token, pulledTo: null, pulledAt: null, outcome: null, removedAt: null },
+    { id, bikeId, address, account, token: secrets.seal(token), pulledTo: null, pulledAt: null, outcome: null, removedAt: null },
     { transaction: work.transaction },
   )
   await audited(work, 'joined', 'ride account', id, { bikeId, account })
   return accountOfBike(work, bikeId)
 }
 
+/** Leaves an account. Its token goes at once. */
 export async function leaveAccount(work: Work, id: string): Promise<void> {
   const [changed] = await work.models.RideAccount.update(
-    { removedAt: work.now },
+    { removedAt: work.now, token: '' },
     { where: { id, removedAt: null }, transaction: work.transaction },
   )
   if (changed === 0) throw new ProblemError(404, 'account-unknown')
@@ -86,7 +97,11 @@ class PullStopped extends Error {
 }
 
 /** One page of changes after a cursor. @throws PullStopped */
-async function fetchPage({ account, token }: RideAccountRow, address: string, after: string | null): Promise<Page> {
+async function fetchPage(
+  { account, token }: Pick<RideAccountRow, 'account' | 'token'>,
+  address: string,
+  after: string | null,
+): Promise<Page> {
   const query = after === null ? '' : `?after=${encodeURIComponent(after)}`
   let response: Response
   try {
@@ -116,13 +131,17 @@ export async function pullRides(
   shopId: string,
   author: Author,
   accountId: string,
-  address: string | undefined,
+  { address, secrets }: RideService,
 ): Promise<RideAccount> {
   const found = await inShop(database, shopId, null, (work) =>
     work.models.RideAccount.findOne({ where: { id: accountId, removedAt: null }, transaction: work.transaction }),
   )
   if (!found) throw new ProblemError(404, 'account-unknown')
-  const account = found.get({ plain: true })
+  const row = found.get({ plain: true })
+  // One of before it was sealed is as it stands.
+  const token = isSealed(row.token) ? (secrets?.open(row.token) ?? null) : row.token
+  if (token === null) throw new ProblemError(409, 'secret-key-missing')
+  const account = { ...row, token }
   const outcome: { -readonly [K in keyof PullOutcome]: PullOutcome[K] } = {
     added: 0,
     known: 0,
@@ -258,4 +277,17 @@ async function wasTakenOut(work: Work, accountId: string, externalId: string): P
     },
   )
   return found !== undefined
+}
+
+/** Seals tokens of accounts that were joined by an older Pelrin, and forgets those of accounts that were left. */
+export async function sealTokens(work: Work, secrets: Secrets): Promise<void> {
+  await work.select(`UPDATE ride_accounts SET token = '' WHERE removed_at IS NOT NULL AND token <> '' RETURNING id`)
+  const rows = await work.select<{ id: string; token: string }>(
+    'SELECT id, token FROM ride_accounts WHERE removed_at IS NULL FOR UPDATE',
+  )
+  for (const { id, token } of rows.filter((row) => !isSealed(row.token)))
+    await work.models.RideAccount.update(
+      { token: secrets.seal(token) },
+      { where: { id }, transaction: work.transaction },
+    )
 }

@@ -4,13 +4,19 @@ import type { CsvMapping, ImportLine } from '@pelrin/contract'
 import { headerKey } from './headerKey.ts'
 import { kindOf, readRideFile } from './readFile.ts'
 import { ImportError, rideProblem, type ParsedRide } from './parsedRide.ts'
-import { unzip, type ReceivedFile } from './unzip.ts'
+import type { ReceivedFile } from '../transfers/receive.ts'
+import { unzip } from './unzip.ts'
 
 const LARGEST_BYTES = 600 * 1024 * 1024
+/** Files of an upload once they are unpacked, and rides in all of them. */
+const FILES = 400
+const RIDES = 10_000
 
 export interface ReadAsked {
   readonly folder: string
   readonly files: readonly ReceivedFile[]
+  /** What its zips may unpack to, bytes. */
+  readonly bytesLeft: number
   readonly timeZone: string
   readonly mappings: readonly { readonly header: string; readonly mapping: CsvMapping }[]
   readonly now: number
@@ -28,13 +34,25 @@ export type ReadTold =
       readonly table: { header: string[]; rows: string[][] } | null
       readonly mapping: CsvMapping | null
     }
+  /** All is told: nothing comes after. */
+  | { readonly kind: 'end' }
 
 /** Reads received files one after the other, in a thread of its own. One that cannot be read does not stop the rest. */
-export default async function readFiles({ folder, files, timeZone, mappings, now, port }: ReadAsked): Promise<void> {
+export default async function readFiles({
+  folder,
+  files,
+  bytesLeft,
+  timeZone,
+  mappings,
+  now,
+  port,
+}: ReadAsked): Promise<void> {
   const tell = (told: ReadTold): void => port.postMessage(told)
   const mappingFor = (header: readonly string[]): CsvMapping | null =>
     mappings.find((one) => one.header === headerKey(header))?.mapping ?? null
   const unpacked: ReceivedFile[] = []
+  let bytes = bytesLeft
+  let ridesLeft = RIDES
   const refuse = (file: string, code: string): void =>
     tell({ kind: 'file', file, rides: [], lines: [{ file, outcome: 'refused', code }], table: null, mapping: null })
   for (const [i, file] of files.entries()) {
@@ -43,7 +61,9 @@ export default async function readFiles({ folder, files, timeZone, mappings, now
         unpacked.push(file)
         continue
       }
-      const { files: inside, refused } = await unzip(file.path, folder, `z${i}`)
+      const room = { bytes, files: Math.max(0, FILES - unpacked.length) }
+      const { files: inside, refused, bytes: taken } = await unzip(file.path, folder, `z${i}`, room)
+      bytes -= taken
       unpacked.push(...inside)
       for (const { name, code } of refused) refuse(name, code)
     } catch (error) {
@@ -55,6 +75,8 @@ export default async function readFiles({ folder, files, timeZone, mappings, now
     try {
       if ((await stat(path)).size > LARGEST_BYTES) throw new ImportError('file-too-large')
       const { rides, refused, table } = await readRideFile(path, timeZone, mappingFor)
+      if (rides.length > ridesLeft) throw new ImportError('file-too-many-rides')
+      ridesLeft -= rides.length
       const good = rides.filter((ride) => rideProblem(ride, now) === null)
       const lines: ImportLine[] = [
         ...refused.map(({ row, code }): ImportLine => ({ file: name, row, outcome: 'refused', code })),
@@ -79,6 +101,7 @@ export default async function readFiles({ folder, files, timeZone, mappings, now
       refuse(name, codeOf(error))
     }
   }
+  tell({ kind: 'end' })
 }
 
 const codeOf = (error: unknown): string => (error instanceof ImportError ? error.code : 'file-broken')

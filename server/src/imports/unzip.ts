@@ -3,29 +3,33 @@ import { basename, join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import { promisify } from 'node:util'
 import yauzl from 'yauzl'
+import type { ReceivedFile } from '../transfers/receive.ts'
 import { ImportError } from './parsedRide.ts'
 
-/** A zip may unpack to so much in all, and one file in it grow by so much. */
-const LARGEST_BYTES = 1024 * 1024 * 1024
+/** One file in a zip may grow by so much. */
 const LARGEST_RATIO = 200
-const FILES = 200
-
-/** A file on its way in: where it lies and what it was called. */
-export interface ReceivedFile {
-  readonly path: string
-  readonly name: string
-}
 
 /** What came of unpacking: files, and those that were not. */
 export interface Unpacked {
   readonly files: ReceivedFile[]
+  /** What they take, bytes. */
+  readonly bytes: number
   readonly refused: { readonly name: string; readonly code: 'file-expands' | 'file-broken' }[]
 }
 
 const open = promisify<string, yauzl.Options, yauzl.ZipFile>(yauzl.open)
 
-/** Unpacks the files of a zip into a folder under names of our own: no name in it leads anywhere else. */
-export async function unzip(zipPath: string, into: string, prefix: string): Promise<Unpacked> {
+/**
+ * Unpacks the files of a zip into a folder under names of our own: no name in it leads anywhere else.
+ *
+ * @param room what the upload as a whole may still unpack to: bytes and files. What is over is refused, file by file
+ */
+export async function unzip(
+  zipPath: string,
+  into: string,
+  prefix: string,
+  room: { readonly bytes: number; readonly files: number },
+): Promise<Unpacked> {
   let zip: yauzl.ZipFile
   try {
     zip = await open(zipPath, { lazyEntries: true, autoClose: true })
@@ -45,13 +49,13 @@ export async function unzip(zipPath: string, into: string, prefix: string): Prom
         next()
         return
       }
-      total += entry.uncompressedSize
       const grows = entry.uncompressedSize > 10_000_000 && entry.uncompressedSize > LARGEST_RATIO * entry.compressedSize
-      if (grows || total > LARGEST_BYTES || files.length >= FILES) {
+      if (grows || total + entry.uncompressedSize > room.bytes || files.length >= room.files) {
         refused.push({ name, code: 'file-expands' })
         next()
         return
       }
+      total += entry.uncompressedSize
       const path = join(into, `${prefix}-${files.length}`)
       zip.openReadStream(entry, (error, stream) => {
         if (error) {
@@ -73,5 +77,5 @@ export async function unzip(zipPath: string, into: string, prefix: string): Prom
     })
     zip.readEntry()
   })
-  return { files, refused }
+  return { files, refused, bytes: total }
 }

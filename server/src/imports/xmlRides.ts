@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs'
 import { SaxesParser } from 'saxes'
 import { TrackAdder, type TrackPoint } from '@pelrin/core'
-import { ImportError, rideOfTrack, TrackKeeper, type ParsedRide } from './parsedRide.ts'
+import { ImportError, RIDES_A_FILE, rideOfTrack, TrackKeeper, type ParsedRide } from './parsedRide.ts'
 
 const CHUNK = 256 * 1024
 /** Text of one element that is believed: longer is no time, name or number. */
@@ -109,6 +109,7 @@ export async function xmlRides(path: string, signal?: AbortSignal): Promise<Pars
       try {
         const finished = ride.finish()
         if (finished) rides.push(finished)
+        if (rides.length > RIDES_A_FILE) throw new ImportError('file-too-many-rides')
       } catch (error) {
         seen.failed ??= error as Error
       }

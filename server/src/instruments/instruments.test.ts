@@ -83,7 +83,7 @@ describe('the register', () => {
     ['no name', { name: ' ' }, 'name', 'text-missing'],
     ['a kind there is not', { kind: 'sundial' }, 'kind', 'kind-unknown'],
     ['an address that is none', { connection: 'here' }, 'connection', 'connection-malformed'],
-    ['an address elsewhere', { connection: '192.0.2.7:7411' }, 'connection', 'connection-not-here'],
+    ['an address elsewhere', { connection: '192.0.2.7:7411' }, 'connection', 'connection-not-listed'],
   ])('refuses %s at its field', async (_, change, path, code) => {
     const { status, problem } = await added(change)
     expect(status).toBe(422)

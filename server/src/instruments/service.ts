@@ -1,9 +1,9 @@
-import { isIP } from 'node:net'
 import { entryForm, marksProblem } from '@pelrin/core'
 import { STAND_IN } from '@pelrin/contract'
 import type { AddInstrument, FieldProblem, Instrument, InstrumentHistory, ReviseInstrument } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { audited, authorOf, type Work } from '../db/work.ts'
+import type { DeviceAddresses } from '../devices/addresses.ts'
 import { atField, ProblemError, refuseField } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { dayIn } from '../state/days.ts'
@@ -59,9 +59,14 @@ export async function instrumentHistory(work: Work, id: string): Promise<Instrum
   }
 }
 
-export async function addInstrument(work: Work, added: AddInstrument): Promise<InstrumentHistory> {
+/** @param devices where the server may talk to */
+export async function addInstrument(
+  work: Work,
+  devices: DeviceAddresses,
+  added: AddInstrument,
+): Promise<InstrumentHistory> {
   const { id, kind, name, connection = null, ...record } = added
-  refuse([...recordProblems(kind, record), ...connectionProblems(connection)])
+  refuse([...recordProblems(kind, record), ...connectionProblems(devices, connection)])
   await nameIsFree(work, name)
   await work.models.Instrument.create({ id, kind, name, connection }, { transaction: work.transaction })
   await writeVersion(work, id, 1, record, {
@@ -78,10 +83,15 @@ export async function addInstrument(work: Work, added: AddInstrument): Promise<I
 }
 
 /** Writes the next version of a record. Readings keep the one they were judged with. */
-export async function reviseInstrument(work: Work, id: string, revised: ReviseInstrument): Promise<InstrumentHistory> {
+export async function reviseInstrument(
+  work: Work,
+  devices: DeviceAddresses,
+  id: string,
+  revised: ReviseInstrument,
+): Promise<InstrumentHistory> {
   const { id: versionId, fromVersion, standing, reads, check, reason, connection, ...record } = revised
   const found = await lockInstrument(work, id)
-  refuse([...recordProblems(found.kind, record), ...connectionProblems(connection ?? null)])
+  refuse([...recordProblems(found.kind, record), ...connectionProblems(devices, connection ?? null)])
   if (found.recordVersion !== fromVersion)
     throw new ProblemError(409, 'record-stale', { current: await instrumentHistory(work, id) })
   const [shop] = await work.select<{ timeZone: string }>('SELECT time_zone AS "timeZone" FROM shops WHERE id = :id', {
@@ -145,12 +155,10 @@ function recordProblems(kind: Instrument['kind'], { marks }: Pick<Recorded, 'mar
   return problem === null ? [] : [atField('marks', problem)]
 }
 
-/** A gauge may be on this machine only: the server opens no connection to anywhere else because a form says so. */
-function connectionProblems(connection: string | null): FieldProblem[] {
-  const host = connection?.split(':')[0]
-  if (connection === STAND_IN) return []
-  if (host === undefined || host === 'localhost' || (isIP(host) === 4 && host.startsWith('127.'))) return []
-  return [atField('connection', 'connection-not-here')]
+/** The server opens no connection to anywhere because a form says so: whoever runs the machine lists what it may talk to. */
+function connectionProblems(devices: DeviceAddresses, connection: string | null): FieldProblem[] {
+  if (connection === null || connection === STAND_IN || devices.allowed(connection) !== null) return []
+  return [atField('connection', 'connection-not-listed')]
 }
 
 async function writeVersion(

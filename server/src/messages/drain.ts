@@ -6,6 +6,8 @@ import { GatewayAway, type Gateway } from './gateway.ts'
 const GIVEN_UP_MS = 30_000
 /** Between tries of a message while the gateway is away, seconds; the last again and again. */
 const BACKOFF = [5, 15, 60, 300, 900]
+/** One shop's turn, ms. */
+const TURN_MS = 15_000
 /** What was sent is asked after for so long. */
 const ASKED_AFTER = `interval '3 days'`
 
@@ -31,8 +33,12 @@ export async function drainOutbox(
   { database, gateway, now = () => new Date() }: { database: Database; gateway: Gateway; now?: () => Date },
   shopId: string,
 ): Promise<number | null> {
-  for (let claimed = await claim(database, shopId, now()); claimed; claimed = await claim(database, shopId, now()))
+  const until = Date.now() + TURN_MS
+  for (let claimed = await claim(database, shopId, now()); claimed; claimed = await claim(database, shopId, now())) {
     await sendOne({ database, gateway, now }, shopId, claimed)
+    // Other shops have messages too; and a job is done long before another server may take it for given up.
+    if (Date.now() > until) return 1
+  }
   await hear({ database, gateway, now }, shopId)
   return nextIn(database, shopId, now())
 }
@@ -108,9 +114,9 @@ async function hear(
       if (event.kind === 'reply')
         await work.select(
           `INSERT INTO message_replies (number, customer_id, text, heard_at)
-           SELECT :number, id, :text, :now FROM customers WHERE phone = :from ORDER BY id LIMIT 1
+           SELECT :number, customer_id, :text, :now FROM messages WHERE id::text = :reference
            ON CONFLICT DO NOTHING RETURNING number`,
-          { number: event.number, text: event.text, from: event.from, now: now() },
+          { number: event.number, text: event.text, reference: event.reference, now: now() },
         )
       // One that waits for its next try may be there already: nobody said so in time.
       else

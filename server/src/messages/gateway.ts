@@ -2,7 +2,7 @@ import * as v from 'valibot'
 
 const Event = v.variant('kind', [
   v.object({ number: v.number(), kind: v.picklist(['delivered', 'failed']), reference: v.string() }),
-  v.object({ number: v.number(), kind: v.literal('reply'), from: v.string(), text: v.string() }),
+  v.object({ number: v.number(), kind: v.literal('reply'), reference: v.string(), text: v.string() }),
 ])
 export type GatewayEvent = v.InferOutput<typeof Event>
 const Events = v.object({ events: v.array(Event) })

@@ -1,6 +1,6 @@
 import { toJsonSchema } from '@valibot/to-json-schema'
 import type * as v from 'valibot'
-import { endpoints, Problem, type Endpoint } from '@pelrin/contract'
+import { endpoints, Problem, RIGHTS, type Endpoint } from '@pelrin/contract'
 
 const schemaOf = (schema: v.GenericSchema): object => {
   const { $schema: _, ...rest } = toJsonSchema(schema, { errorMode: 'ignore', target: 'draft-2020-12' })
@@ -42,12 +42,12 @@ function parametersOf(endpoint: Endpoint): object[] {
       description: 'The version the change starts from.',
       schema: { type: 'string' },
     })
-  if (endpoint.access === 'writer')
+  if (endpoint.queued === true)
     found.push({
       name: 'Pelrin-Person',
       in: 'header',
       required: false,
-      description: 'Who writes, if not the one now at the device; must have signed in on it.',
+      description: 'Who said it, where the device has changed hands since; must have worked on it.',
       schema: { type: 'string', format: 'uuid' },
     })
   return found
@@ -63,7 +63,9 @@ export function openApiDocument(): object {
     paths[path][endpoint.method.toLowerCase()] = {
       operationId: endpoint.name,
       summary: endpoint.summary,
-      ...(endpoint.access === 'anyone' ? { security: [] } : {}),
+      ...(endpoint.access === 'anyone'
+        ? { security: [] }
+        : { description: `For: ${RIGHTS[endpoint.access].join(', ')}.` }),
       ...(parameters.length === 0 ? {} : { parameters }),
       ...(endpoint.body
         ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(endpoint.body) } } } }
@@ -72,7 +74,7 @@ export function openApiDocument(): object {
         ...(endpoint.result
           ? { 200: { description: 'Done', content: { 'application/json': { schema: schemaOf(endpoint.result) } } } }
           : { 204: { description: 'Done' } }),
-        ...(endpoint.access === 'anyone' ? {} : { 401: problem('Not signed in') }),
+        ...(endpoint.access === 'anyone' ? {} : { 401: problem('Not signed in'), 403: problem('Not for this role') }),
         ...(endpoint.versioned === true ? { 412: problem('Changed meanwhile; holds the newer row') } : {}),
         422: problem('Not valid; names the fields'),
         503: problem('The database is away'),

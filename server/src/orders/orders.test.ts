@@ -180,7 +180,8 @@ describe('an order', () => {
     const reached = new Supplier(address, 'quayside-5')
     const silent = pino({ level: 'silent' })
     const drain = (): Promise<null> => Promise.resolve(null)
-    const first = new Queue(shop.url, silent, { settle: () => Promise.resolve(false), drain })
+    const rebuild = (): Promise<boolean> => Promise.resolve(false)
+    const first = new Queue(shop.url, silent, { settle: () => Promise.resolve(false), drain, rebuild })
     await first.start()
     const author = { personId: person.id, deviceId: null, requestId: null }
     const hanging = await placeOrder({ database, supplier: away, jobs: first }, own.id, author, {
@@ -191,6 +192,7 @@ describe('an order', () => {
     await first.stop()
     const second: Queue = new Queue(shop.url, silent, {
       drain,
+      rebuild,
       settle: async (shopId, orderId) => {
         const { state } = await settleOrder({ database, supplier: reached, jobs: second }, shopId, orderId)
         return state === 'placed'

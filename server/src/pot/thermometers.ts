@@ -1,9 +1,9 @@
 import { setTimeout as sleep } from 'node:timers/promises'
 import type { PotTemperature } from '@pelrin/contract'
-import { STAND_IN } from '@pelrin/contract'
 import * as v from 'valibot'
 import type { Database } from '../db/connection.ts'
 import { inShop } from '../db/work.ts'
+import type { DeviceAddresses } from '../devices/addresses.ts'
 
 /** How often a thermometer is asked, and how long it may take, ms. */
 const EVERY_MS = 2_000
@@ -21,12 +21,16 @@ type Reading = PotTemperature['readings'][number]
  * temperature can be believed is judged by whoever shows it.
  */
 export class Thermometers {
-  private readonly readings = new Map<string, { shopId: string; list: Reading[]; asked: number }>()
+  private readonly readings = new Map<string, { list: Reading[] }>()
   private readonly stop = new AbortController()
 
-  /** @param standIn where the stand-in listens, `host:port`; undefined where none runs */
+  /**
+   * @param devices where the server may talk to
+   * @param standIn where the stand-in listens, `host:port`; undefined where none runs
+   */
   constructor(
     private readonly database: Database,
+    private readonly devices: DeviceAddresses,
     private readonly standIn?: string,
     private readonly every = EVERY_MS,
   ) {}
@@ -40,8 +44,8 @@ export class Thermometers {
           'SELECT id, thermometer FROM pots WHERE thermometer IS NOT NULL',
         ),
       )) {
-        const address = thermometer === STAND_IN ? this.standIn : thermometer
-        if (address !== undefined) asking.push(this.ask(shopId, id, address))
+        const address = this.devices.of(thermometer, this.standIn)
+        if (address) asking.push(this.ask(shopId, id, `${address.host}:${address.port}`))
       }
     await Promise.all(asking)
   }
@@ -52,20 +56,19 @@ export class Thermometers {
 
   /** What a pot's thermometer sent; nothing for one without, or of another shop. */
   of(shopId: string, potId: string): PotTemperature {
-    const kept = this.readings.get(potId)
-    return { now: Date.now(), readings: kept?.shopId === shopId ? kept.list : [] }
+    const kept = this.readings.get(`${shopId} ${potId}`)
+    return { now: Date.now(), readings: kept?.list ?? [] }
   }
 
   private async ask(shopId: string, potId: string, address: string): Promise<void> {
-    const kept = { shopId, list: [] as Reading[], asked: 0 }
-    this.readings.set(potId, kept)
+    const kept = { list: [] as Reading[] }
+    this.readings.set(`${shopId} ${potId}`, kept)
     while (!this.stop.signal.aborted) {
       try {
         const response = await fetch(`http://${address}/celsius`, {
           signal: AbortSignal.any([this.stop.signal, AbortSignal.timeout(PATIENCE_MS)]),
         })
         const { celsius } = v.parse(Answer, await response.json())
-        kept.asked++
         kept.list = [...thinned(kept.list, Date.now()), { at: Date.now(), celsius }]
       } catch {
         // Silence and rubbish are told by there being nothing new.

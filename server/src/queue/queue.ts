@@ -4,6 +4,8 @@ import PgBoss from 'pg-boss'
 import type { Logger } from 'pino'
 import type { Work } from '../db/work.ts'
 import type { LearnAsked } from '../forecast/learnFrom.ts'
+import { QUEUE_SCHEMA } from '../db/roles.ts'
+import { BACKUP, FORECAST, MESSAGES, ORDER, ORDER_FIRST_SECONDS, REBUILD, takeUpAbandoned } from './queues.ts'
 import { Threads } from './threads.ts'
 
 /** Work that outlives a request: it waits in the database until a server takes it. */
@@ -18,19 +20,12 @@ export interface ShopJobs {
   learn(asked: LearnAsked): Promise<LearnedGroup[]>
 }
 
-const FORECAST = 'forecast-shop'
-const ORDER = 'settle-order'
-const MESSAGES = 'send-messages'
-const BACKUP = 'back-up'
 /** Every night at three, by the clock of the machine's zone. */
 const NIGHTLY = '0 3 * * *'
-/** The request itself asks first; afterwards it is asked again and again, less and less often. */
-const ORDER_FIRST_SECONDS = 8
-const ORDER_RETRY_SECONDS = 15
-const ORDER_TRIES = 400
-/** A server that was killed holds its job no longer than this; the next one goes on. */
-const HELD_SECONDS = 120
-const TRIES = 20
+/** A piece of a forecast lasts so long, well within the time its job is held, ms. */
+const PIECE_MS = 10_000
+/** How often jobs are looked for whose server was killed, seconds. */
+const MAINTENANCE_SECONDS = 10
 
 /** One piece of a run, done in a worker thread. @returns whether more of it is left */
 export interface ForecastPiece {
@@ -47,6 +42,8 @@ export interface QueueTasks {
   settle(shopId: string, orderId: string): Promise<boolean>
   /** Sends what waits in a shop's outbox. @returns seconds until there is more to do; null with nothing left */
   drain(shopId: string): Promise<number | null>
+  /** Rebuilds what is outdated of a shop's state, for a while. @returns whether more is left */
+  rebuild(shopId: string): Promise<boolean>
   /** Makes a backup; not there where somebody else makes them. */
   readonly backUp?: () => Promise<unknown>
 }
@@ -61,12 +58,21 @@ export class Queue implements ShopJobs {
   private readonly threads: Threads
   private readonly learning: Threads
 
+  /** @param alone whether this is the only server: what another left half done is then nobody's, and taken up at once */
   constructor(
     private readonly url: string,
     private readonly logger: Logger,
     private readonly tasks: QueueTasks,
+    private readonly alone = false,
   ) {
-    this.boss = new PgBoss({ connectionString: url, schema: 'pelrin_jobs', max: 2 })
+    this.boss = new PgBoss({
+      connectionString: url,
+      schema: QUEUE_SCHEMA,
+      max: 2,
+      // Made by whoever owns the schema; the server only works with it.
+      migrate: false,
+      maintenanceIntervalSeconds: MAINTENANCE_SECONDS,
+    })
     this.boss.on('error', (error) => logger.error({ err: error }, 'queue'))
     this.threads = new Threads(join(import.meta.dirname, 'forecastThread.ts'), logger, { most: 1 })
     this.learning = new Threads(join(import.meta.dirname, '../forecast/learnFrom.ts'), logger, { most: 1 })
@@ -79,40 +85,24 @@ export class Queue implements ShopJobs {
   }
 
   private async open(): Promise<void> {
+    if (this.alone) await takeUpAbandoned(this.url)
     await this.boss.start()
-    await this.boss.createQueue(FORECAST, {
-      name: FORECAST,
-      retryLimit: TRIES,
-      retryDelay: 2,
-      expireInSeconds: HELD_SECONDS,
-    })
     await this.boss.work<{ shopId: string; runId: string }>(FORECAST, { pollingIntervalSeconds: 0.5 }, async (jobs) => {
       for (const { data } of jobs) await this.piece(data.shopId, data.runId)
-    })
-    await this.boss.createQueue(ORDER, {
-      name: ORDER,
-      retryLimit: ORDER_TRIES,
-      retryDelay: ORDER_RETRY_SECONDS,
-      expireInSeconds: HELD_SECONDS,
     })
     await this.boss.work<{ shopId: string; orderId: string }>(ORDER, { pollingIntervalSeconds: 2 }, async (jobs) => {
       for (const { data } of jobs)
         // Failing is how the queue is told to come back to it.
         if (!(await this.tasks.settle(data.shopId, data.orderId))) throw new Error('the supplier has not said yet')
     })
-    // One of a shop waits while one is at work: more would do the same.
-    await this.boss.createQueue(MESSAGES, {
-      name: MESSAGES,
-      policy: 'stately',
-      retryLimit: TRIES,
-      retryDelay: ORDER_RETRY_SECONDS,
-      expireInSeconds: HELD_SECONDS,
-    })
     await this.boss.work<{ shopId: string }>(MESSAGES, { pollingIntervalSeconds: 2 }, async (jobs) => {
       for (const { data } of jobs) {
         const again = await this.tasks.drain(data.shopId)
         if (again !== null) await this.boss.send(MESSAGES, data, { startAfter: again, singletonKey: data.shopId })
       }
+    })
+    await this.boss.work<{ shopId: string }>(REBUILD, { pollingIntervalSeconds: 2 }, async (jobs) => {
+      for (const { data } of jobs) if (await this.tasks.rebuild(data.shopId)) await this.boss.send(REBUILD, data)
     })
     await this.nightly()
   }
@@ -121,13 +111,6 @@ export class Queue implements ShopJobs {
   private async nightly(): Promise<void> {
     const { backUp } = this.tasks
     if (!backUp) return
-    await this.boss.createQueue(BACKUP, {
-      name: BACKUP,
-      policy: 'stately',
-      retryLimit: 3,
-      retryDelay: 600,
-      expireInSeconds: 3600,
-    })
     await this.boss.schedule(BACKUP, NIGHTLY, {}, { tz: Intl.DateTimeFormat().resolvedOptions().timeZone })
     await this.boss.work(BACKUP, { pollingIntervalSeconds: 30 }, async () => {
       await backUp()
@@ -162,6 +145,12 @@ export class Queue implements ShopJobs {
     await this.boss.send(queue, data, { ...options, db: { executeSql } })
   }
 
+  /** Brings up to date what a migration outdated of a shop's state. */
+  async rebuildShop(shopId: string): Promise<void> {
+    await this.start()
+    await this.boss.send(REBUILD, { shopId }, { singletonKey: shopId })
+  }
+
   async forecastShop(shopId: string, runId: string): Promise<void> {
     await this.start()
     await this.boss.send(FORECAST, { shopId, runId })
@@ -179,7 +168,7 @@ export class Queue implements ShopJobs {
   }
 
   private async piece(shopId: string, runId: string): Promise<void> {
-    const piece: ForecastPiece = { url: this.url, shopId, runId, forMs: (HELD_SECONDS / 4) * 1000 }
+    const piece: ForecastPiece = { url: this.url, shopId, runId, forMs: PIECE_MS }
     const more = (await this.threads.run(piece)) as boolean
     this.logger.info({ runId, more }, 'forecast piece')
     if (more) await this.forecastShop(shopId, runId)

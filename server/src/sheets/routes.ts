@@ -1,14 +1,11 @@
-import Router from '@koa/router'
 import * as v from 'valibot'
-import { endpoints, sheetsEndpoints } from '@pelrin/contract'
-import { currentSession } from '../auth/currentSession.ts'
+import { endpoints, fileRoutes, sheetsEndpoints } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
-import type { RequestState } from '../http/request.ts'
 import type { Serving } from '../http/serve.ts'
-import { sheetAsPdf } from './page.ts'
+import type { Printer } from './printer.ts'
 import { sheetOf } from './service.ts'
-import { localeOf, Words } from './words.ts'
+import { localeOf } from './words.ts'
 
 export function sheetsRoutes(serving: Serving): void {
   serving.serve(endpoints.sheet, ({ work, params, query }) => sheetOf(work, params.id, params.kind, query.locale))
@@ -17,20 +14,22 @@ export function sheetsRoutes(serving: Serving): void {
 const { params: Params, query: Query } = sheetsEndpoints.sheet
 
 /** Sheets as files to print: no JSON, so they stand beside the contract's endpoints. */
-export function sheetFilesRouter({ database }: Serving): Router<RequestState> {
-  const router = new Router<RequestState>({ prefix: '/api/v1' })
-  router.get('/bikes/:id/sheets/:kind.pdf', async (ctx) => {
-    const session = await currentSession(database, ctx)
-    if (!session) throw new ProblemError(401, 'not-signed-in')
-    const params = v.safeParse(Params, ctx.params)
+export function sheetFilesRoutes(serving: Serving, printer: Printer): void {
+  serving.file(fileRoutes.sheetPdf, async ({ ctx, session, params: given }) => {
+    const params = v.safeParse(Params, given)
     const query = v.safeParse(Query, ctx.query)
     if (!params.success || !query.success) throw new ProblemError(404, 'sheet-unknown')
     const { id, kind } = params.output
     const { locale } = query.output
-    const sheet = await inShop(database, session.shop.id, null, (work) => sheetOf(work, id, kind, locale))
-    ctx.body = await sheetAsPdf(sheet, new Words(localeOf(locale), session.shop.timeZone, session.shop.distanceUnit))
+    const { shop } = session
+    const sheet = await inShop(serving.database, shop.id, null, (work) => sheetOf(work, id, kind, locale))
+    ctx.body = await printer.print(shop.id, {
+      sheet,
+      locale: localeOf(locale),
+      timeZone: shop.timeZone,
+      unit: shop.distanceUnit,
+    })
     ctx.type = 'application/pdf'
     ctx.attachment(`${kind}.pdf`, { type: 'inline' })
   })
-  return router
 }

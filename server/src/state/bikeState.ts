@@ -109,7 +109,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known: Known =
       ? null
       : inRhythm(byForecast ?? daysLater(from, outcome.checkInDays), from, input.rhythm?.days ?? rhythmDays)
   const daysToLimit = shown?.daysLeft[1] ?? null
-  const care = fitting && (await careNext(work, { fitting, input, outcome, forecast: shown, zone, ...known }))
+  const care = fitting && (await careNext(work, { ...known, fitting, input, outcome, forecast: shown, zone }))
   return {
     bikeId,
     chainId: verdict.chainId,
@@ -167,14 +167,17 @@ export async function rebuildState(work: Work): Promise<{ bikes: number; differi
   const bikes = await work.select<{ id: string }>('SELECT id FROM bikes ORDER BY id')
   const riding = shopRiding(work)
   const differing: string[] = []
-  for (const { id } of bikes) {
-    const stored = await work.models.BikeState.findByPk(id, { transaction: work.transaction })
-    const derived = await deriveBikeState(work, id, { riding })
-    if (canonical(stored?.get({ plain: true }) ?? {}) === canonical(derived)) continue
-    differing.push(id)
-    await store(work, derived)
-  }
+  for (const { id } of bikes) if (await rebuildBike(work, id, riding)) differing.push(id)
   return { bikes: bikes.length, differing }
+}
+
+/** Derives the state of one bike anew. @returns whether it differed from what was stored */
+export async function rebuildBike(work: Work, bikeId: string, riding: ShopRiding): Promise<boolean> {
+  const stored = await work.models.BikeState.findByPk(bikeId, { transaction: work.transaction })
+  const derived = await deriveBikeState(work, bikeId, { riding })
+  if (canonical(stored?.get({ plain: true }) ?? {}) === canonical(derived)) return false
+  await store(work, derived)
+  return true
 }
 
 /** JSON with its keys in order, so that two rows compare by content. */

@@ -4,11 +4,14 @@ import { join } from 'node:path'
 import type {} from 'vitest'
 import type { TestProject } from 'vitest/node'
 import { startCluster } from '../../../scripts/postgres/cluster.ts'
-import { loadDemo, migrateUp, openDatabase } from '../db/index.ts'
+import { grantServing, installQueue, loadDemo, migrateUp, openDatabase } from '../db/index.ts'
 
 declare module 'vitest' {
   interface ProvidedContext {
     databaseUrl: string
+    /** The same as the owner of its tables, and as the superuser. */
+    ownerUrl: string
+    adminUrl: string
     /** The moment the demo shop was loaded at, ms. */
     demoLoadedAt: number
   }
@@ -19,12 +22,16 @@ export default async function setup(project: TestProject): Promise<() => Promise
   const folder = mkdtempSync(join(tmpdir(), 'pelrin-test-'))
   chmodSync(folder, 0o755)
   const cluster = await startCluster(folder, { throwaway: true })
-  const database = openDatabase(cluster.url)
+  const database = openDatabase(cluster.ownerUrl)
   await migrateUp(database.sequelize)
+  await installQueue(cluster.ownerUrl)
+  await grantServing(database.sequelize, 'pelrin')
   const now = new Date()
   await loadDemo(database, now)
   await database.close()
   project.provide('databaseUrl', cluster.url)
+  project.provide('ownerUrl', cluster.ownerUrl)
+  project.provide('adminUrl', cluster.adminUrl)
   project.provide('demoLoadedAt', now.getTime())
   return async () => {
     await cluster.stop()

@@ -10,6 +10,7 @@ import { endpoints } from '@pelrin/contract'
 import type * as v from 'valibot'
 import { createApp } from '../app.ts'
 import { openForServing, type Database } from '../db/index.ts'
+import { DeviceAddresses } from '../devices/addresses.ts'
 import learnFrom from '../forecast/learnFrom.ts'
 import { continueRun } from '../forecast/runs.ts'
 import { Importer } from '../imports/importer.ts'
@@ -19,6 +20,8 @@ import { Gateway } from '../messages/gateway.ts'
 import { settleOrder } from '../orders/service.ts'
 import { Thermometers } from '../pot/thermometers.ts'
 import { Supplier } from '../orders/supplier.ts'
+import { Secrets } from '../secrets.ts'
+import { Printer } from '../sheets/printer.ts'
 
 type Schema = v.GenericSchema | undefined
 
@@ -80,7 +83,8 @@ export class Device {
     shop = 'saltmarsh',
   ): Promise<Answer<Output<typeof endpoints.signIn.result>>> {
     const answer = await this.ask(endpoints.signIn, { body: { shop, name, password } })
-    this.cookie = answer.headers.get('set-cookie')?.split(';')[0] ?? ''
+    const given = answer.headers.getSetCookie().map((cookie) => cookie.split(';')[0])
+    if (given.length > 0) this.cookie = given.join('; ')
     return answer
   }
 }
@@ -95,22 +99,22 @@ export interface RunningShop {
   close(): Promise<void>
 }
 
-/** The database's address as its superuser, for making and dropping databases. */
-/** A database's address as its superuser, whom no policy holds back. */
-export function superuserOf(url: string): string {
-  const address = new URL(url)
-  address.username = 'postgres'
+const inDatabaseOf = (url: string, as: string): string => {
+  const address = new URL(as)
+  address.pathname = new URL(url).pathname
   return address.toString()
 }
 
-function superuserUrl(url: string): string {
-  const address = new URL(superuserOf(url))
-  address.pathname = '/postgres'
-  return address.toString()
-}
+/** A database's address as its superuser, whom no policy holds back. */
+export const superuserOf = (url: string): string => inDatabaseOf(url, inject('adminUrl'))
+
+/** A database's address as the owner of its tables. */
+export const ownerOf = (url: string): string => inDatabaseOf(url, inject('ownerUrl'))
 
 export async function asSuperuser(sql: string): Promise<void> {
-  const client = new pg.Client({ connectionString: superuserUrl(inject('databaseUrl')) })
+  const address = new URL(inject('adminUrl'))
+  address.pathname = '/postgres'
+  const client = new pg.Client({ connectionString: address.toString() })
   await client.connect()
   await client.query(sql)
   await client.end()
@@ -119,7 +123,7 @@ export async function asSuperuser(sql: string): Promise<void> {
 /** A database of its own, copied from the one with the demo shop. */
 export async function copyOfDemo(): Promise<{ url: string; drop: () => Promise<void> }> {
   const name = `copy_${v7().replaceAll('-', '')}`
-  await asSuperuser(`CREATE DATABASE ${name} TEMPLATE pelrin OWNER pelrin`)
+  await asSuperuser(`CREATE DATABASE ${name} TEMPLATE pelrin OWNER pelrin_owner`)
   const url = new URL(inject('databaseUrl'))
   url.pathname = `/${name}`
   return { url: url.toString(), drop: () => asSuperuser(`DROP DATABASE ${name} WITH (FORCE)`) }
@@ -133,13 +137,17 @@ export interface Outside {
   readonly gateway?: string
 }
 
+/** Devices of the tests are on this machine. */
+export const HERE = new DeviceAddresses('127.0.0.1:*')
+
 /** Serves a database on a free port. */
 export async function serveDatabase(
   url: string,
   { ridesService, supplier: address, thermometer, gateway: gatewayAddress }: Outside = {},
 ): Promise<Omit<RunningShop, 'device'>> {
   const database = await openForServing(url)
-  const importer = new Importer(database, pino({ level: 'silent' }))
+  const logger = pino({ level: 'silent' })
+  const importer = new Importer(database, logger)
   const supplier = address === undefined ? undefined : new Supplier(address, 'quayside-5')
   const gateway = gatewayAddress === undefined ? undefined : new Gateway(gatewayAddress, 'lantern-9')
   // Done beside the request, in this process: the queue itself is tested on its own.
@@ -168,13 +176,17 @@ export async function serveDatabase(
     },
     learn: (asked) => Promise.resolve(learnFrom(asked)),
   }
-  const thermometers = new Thermometers(database, thermometer, 100)
-  void thermometers.start()
+  const thermometers = new Thermometers(database, HERE, thermometer, 100)
+  thermometers.start().catch(() => undefined)
+  const printer = new Printer(logger)
   const server = createApp({
     database,
+    devices: HERE,
+    secrets: Secrets.passing(),
     thermometers,
+    printer,
     gateway: gateway !== undefined,
-    logger: pino({ level: 'silent' }),
+    logger,
     jobs,
     importer,
     ...(ridesService === undefined ? {} : { ridesService }),
@@ -190,6 +202,7 @@ export async function serveDatabase(
       await new Promise((done) => server.close(done))
       thermometers.close()
       await importer.close()
+      await printer.close()
       await database.close()
     },
   }

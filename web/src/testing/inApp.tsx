@@ -114,6 +114,7 @@ export const sessionOf = (at: 'tove' | 'ruan' = 'tove'): Session => ({
   peopleHere: [TOVE, RUAN],
   people: [TOVE, RUAN],
   device: { id: 'device', name: 'Bench 1' },
+  provedUntil: null,
 })
 
 export interface InApp {

@@ -17,6 +17,7 @@ import { diary } from './0017-diary.ts'
 import { messages } from './0018-messages.ts'
 import { eventDates } from './0020-event-dates.ts'
 import { otherWearDue } from './0019-other-wear-due.ts'
+import { presence } from './0021-presence.ts'
 import { gone } from './0014-gone.ts'
 import { otherWear } from './0011-other-wear.ts'
 
@@ -42,4 +43,5 @@ export const migrations: readonly Migration[] = [
   messages,
   otherWearDue,
   eventDates,
+  presence,
 ]

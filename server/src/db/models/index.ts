@@ -55,7 +55,7 @@ export function defineModels(sequelize: Sequelize) {
       active: flag,
       demoPassword: text,
     }),
-    Device: table<rows.DeviceRow>('devices', { id, name: text }),
+    Device: table<rows.DeviceRow>('devices', { id, name: text, tokenHash: bytes, lastSeenAt: moment }),
     Session: table<rows.SessionRow>('sessions', {
       tokenHash: { ...bytes, primaryKey: true },
       shopId: uuid,
@@ -63,10 +63,14 @@ export function defineModels(sequelize: Sequelize) {
       personId: uuid,
       lastSeenAt: moment,
       expiresAt: moment,
+      provedAt: moment,
     }),
-    SessionPerson: table<rows.SessionPersonRow>('session_people', {
-      tokenHash: { ...bytes, primaryKey: true },
+    DevicePerson: table<rows.DevicePersonRow>('device_people', {
+      deviceId: { ...uuid, primaryKey: true },
       personId: { ...uuid, primaryKey: true },
+      role: text,
+      invitedAt: moment,
+      lastHereAt: moment,
     }),
     Customer: table<rows.CustomerRow>('customers', {
       id,

@@ -81,6 +81,9 @@ export interface PersonRow {
 export interface DeviceRow {
   id: string
   name: string
+  /** Of the token it keeps from one session to the next; null for one of before, or from an archive. */
+  tokenHash: Buffer | null
+  lastSeenAt: Date | null
 }
 export interface SessionRow {
   tokenHash: Buffer
@@ -89,10 +92,14 @@ export interface SessionRow {
   personId: string
   lastSeenAt: Date
   expiresAt: Date
+  provedAt: Date | null
 }
-export interface SessionPersonRow {
-  tokenHash: Buffer
+export interface DevicePersonRow {
+  deviceId: string
   personId: string
+  role: Role
+  invitedAt: Date
+  lastHereAt: Date
 }
 export interface CustomerRow {
   id: string

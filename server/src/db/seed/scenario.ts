@@ -13,6 +13,7 @@ export const PEOPLE = [
   { name: 'Ruan Pike', initials: 'RP', signInName: 'ruan', role: 'mechanic', password: 'chalkdown-2', pin: '2280' },
   { name: 'Ismay Dune', initials: 'ID', signInName: 'ismay', role: 'apprentice', password: 'eelgrass-3', pin: '9135' },
   { name: 'Coral Hatch', initials: 'CH', signInName: 'coral', role: 'read-only', password: 'slipway-4', pin: '5502' },
+  { name: 'Lowen Tarr', initials: 'LT', signInName: 'lowen', role: 'desk', password: 'fairway-6', pin: '3364' },
 ] as const
 
 /** A drive with the chain that suits it. */

@@ -108,6 +108,7 @@ export const imports = {
     'file-unreadable': 'This is no ride file Pelrin can read. GPX, TCX, FIT and CSV are.',
     'file-broken': 'The file ends or breaks off in the middle. Take it from the device again.',
     'file-too-large': 'This file is larger than Pelrin reads (600 MB).',
+    'file-too-many-rides': 'This holds more rides than anybody’s diary. Send it in parts.',
     'file-expands': 'The zip unpacks to far more than a ride file. It was left out.',
     'file-without-times': 'The track has no times: when it was ridden cannot be told. Export it with time stamps.',
     'file-without-ride': 'There is no ride in this file.',

@@ -1,0 +1,96 @@
+import type { FileRoute } from './endpoint.ts'
+
+/** Addresses that take or give files and streams. They hold to the same rights as everything else. */
+export const fileRoutes = {
+  importRides: {
+    name: 'importRides',
+    method: 'POST',
+    path: '/bikes/:id/imports',
+    summary: 'Sends ride files of a bike to be read: GPX, TCX, FIT, CSV, or a zip of them.',
+    access: 'distance',
+  },
+  ridesCsv: {
+    name: 'ridesCsv',
+    method: 'GET',
+    path: '/bikes/:id/rides.csv',
+    summary: 'The rides of a bike as a table.',
+    access: 'signed-in',
+  },
+  ridesGpx: {
+    name: 'ridesGpx',
+    method: 'GET',
+    path: '/bikes/:id/rides.gpx',
+    summary: 'The rides of a bike as tracks.',
+    access: 'signed-in',
+  },
+  sheetPdf: {
+    name: 'sheetPdf',
+    method: 'GET',
+    path: '/bikes/:id/sheets/:kind.pdf',
+    summary: 'A sheet to print.',
+    access: 'signed-in',
+  },
+  catalogueCsv: {
+    name: 'catalogueCsv',
+    method: 'GET',
+    path: '/catalogue.csv',
+    summary: 'The catalogue as a table.',
+    access: 'signed-in',
+  },
+  previewCatalogue: {
+    name: 'previewCatalogue',
+    method: 'POST',
+    path: '/catalogue/preview',
+    summary: 'What a table of parts would change.',
+    access: 'stock',
+  },
+  importCatalogue: {
+    name: 'importCatalogue',
+    method: 'POST',
+    path: '/catalogue/import',
+    summary: 'Takes a previewed table of parts in.',
+    access: 'stock',
+  },
+  exportTable: {
+    name: 'exportTable',
+    method: 'GET',
+    path: '/export/:name.csv',
+    summary: 'A table of the shop.',
+    access: 'owner',
+  },
+  archiveOut: {
+    name: 'archiveOut',
+    method: 'GET',
+    path: '/archive.jsonl',
+    summary: 'The whole shop as one archive.',
+    access: 'owner',
+  },
+  archiveIn: {
+    name: 'archiveIn',
+    method: 'POST',
+    path: '/archive',
+    summary: 'Looks at an archive, or with apply=yes takes it in.',
+    access: 'owner',
+  },
+  previewTable: {
+    name: 'previewTable',
+    method: 'POST',
+    path: '/import/:name/preview',
+    summary: 'What a table would bring in.',
+    access: 'owner',
+  },
+  importTable: {
+    name: 'importTable',
+    method: 'POST',
+    path: '/import/:name',
+    summary: 'Takes a previewed table in.',
+    access: 'owner',
+  },
+  gaugeEvents: {
+    name: 'gaugeEvents',
+    method: 'GET',
+    path: '/instruments/:id/events',
+    summary: 'What a gauge that sends by itself says, as server-sent events.',
+    access: 'signed-in',
+  },
+} as const satisfies Record<string, FileRoute>

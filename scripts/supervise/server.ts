@@ -1,0 +1,143 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { join } from 'node:path'
+import { setTimeout as sleep } from 'node:timers/promises'
+import type { BackupAsked, BackupTold } from '../../server/src/backups/backups.ts'
+import { PlainError, say } from '../plain.ts'
+import { Restarts } from './restarts.mjs'
+import { unprivileged } from './unprivileged.ts'
+
+const root = join(import.meta.dirname, '../..')
+
+/** A server that is told to stop and does not is ended, ms. */
+const STOPPING_MS = 15_000
+/** How often it is asked whether it lives, how long it may take to say so, and how often it may not. */
+const ASKED_EVERY_MS = 2_000
+const ANSWER_MS = 4_000
+const SILENCES = 4
+
+/** What the server runs on. */
+export interface ServerOptions {
+  readonly host: string
+  readonly port: number
+  readonly env: NodeJS.ProcessEnv
+  /** Makes and lists backups for it; undefined where somebody else does. */
+  readonly backups: { list(): Promise<BackupTold['backups']>; make(): Promise<BackupTold['backups']> } | undefined
+  /** Told when it stays down. */
+  readonly gaveUp: () => void
+}
+
+/**
+ * The server as a process of its own: started again within two seconds when it ends by itself, ended and started again when it lives and does
+ * not answer.
+ */
+export class SupervisedServer {
+  private child: ChildProcess | null = null
+  private stopping = false
+  private silences = 0
+  private watching: NodeJS.Timeout | undefined
+  private readonly restarts = new Restarts()
+
+  constructor(private readonly options: ServerOptions) {}
+
+  /** Starts it and waits until it listens. @throws PlainError when it does not */
+  async start(): Promise<void> {
+    await this.spawn()
+    this.watching = setInterval(() => void this.watch(), ASKED_EVERY_MS)
+  }
+
+  async stop(): Promise<void> {
+    this.stopping = true
+    clearInterval(this.watching)
+    const { child } = this
+    if (!child || child.exitCode !== null || child.signalCode !== null) return
+    const ended = new Promise((done) => child.on('exit', done))
+    child.kill('SIGTERM')
+    const timer = setTimeout(() => child.kill('SIGKILL'), STOPPING_MS)
+    await ended
+    clearTimeout(timer)
+  }
+
+  private spawn(): Promise<void> {
+    const { host, port, env } = this.options
+    const [command, args] = unprivileged(
+      process.execPath,
+      ['--import', 'tsx', join(root, 'server/src/main.ts')],
+      port,
+    )
+    const child = spawn(command, args, {
+      cwd: root,
+      // A group of its own, so that Ctrl-C comes to us alone and we stop things in order.
+      detached: true,
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+      env: { ...env, HOST: host, PORT: String(port) },
+    })
+    this.child = child
+    return new Promise((done, reject) => {
+      let listening = false
+      child.on('message', (message: { listening?: number; failed?: string } & Partial<BackupAsked>) => {
+        if (message.backups !== undefined) void this.backUp(child, message as BackupAsked)
+        else if (message.failed !== undefined)
+          reject(new PlainError(`The server could not listen on ${host}:${port} (${message.failed}).`))
+        else {
+          listening = true
+          done()
+        }
+      })
+      child.on('error', (error) => reject(new PlainError(`The server could not be started (${error.message}).`)))
+      child.on('exit', (code, signal) => {
+        if (!listening) reject(new PlainError(`The server ended before it served (${signal ?? `code ${code}`}).`))
+        else if (!this.stopping) void this.again(signal ?? `code ${code}`)
+      })
+    })
+  }
+
+  /** Starts it again after it ended by itself, as often as that helps. */
+  private async again(how: string): Promise<void> {
+    for (let why = how; !this.stopping; ) {
+      const wait = this.restarts.next(Date.now())
+      if (wait === null) {
+        say(`The server ended ten times within a minute (${why}) and stays down. What it said is above.`)
+        this.options.gaveUp()
+        return
+      }
+      say(`The server ended by itself (${why}); starting it again.`)
+      await sleep(wait)
+      if (this.stopping) return
+      try {
+        await this.spawn()
+        this.silences = 0
+        return
+      } catch (error) {
+        why = (error as Error).message
+      }
+    }
+  }
+
+  private async watch(): Promise<void> {
+    const { child, options } = this
+    const host = options.host === '0.0.0.0' ? '127.0.0.1' : options.host
+    const answered = await fetch(`http://${host}:${options.port}/health/live`, {
+      signal: AbortSignal.timeout(ANSWER_MS),
+    }).then(
+      (response) => response.ok,
+      () => false,
+    )
+    if (this.stopping || child !== this.child || child?.exitCode !== null) return
+    this.silences = answered ? 0 : this.silences + 1
+    if (this.silences < SILENCES) return
+    this.silences = 0
+    say('The server lives and does not answer; ending it.')
+    child.kill('SIGKILL')
+  }
+
+  private async backUp(child: ChildProcess, { backups: what, id }: BackupAsked): Promise<void> {
+    let told: BackupTold
+    try {
+      const backups = this.options.backups ? await this.options.backups[what]() : []
+      told = { backups, failed: null, id }
+    } catch (error) {
+      told = { backups: null, failed: (error as Error).message, id }
+    }
+    if (child.connected) child.send(told)
+  }
+}

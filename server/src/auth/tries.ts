@@ -1,0 +1,81 @@
+import { RateLimiterMemory, type RateLimiterRes } from 'rate-limiter-flexible'
+import { audited, type Work } from '../db/work.ts'
+import { ProblemError } from '../http/problem.ts'
+
+/** So many wrong tries in a row cost nothing; then the wait doubles from one to the next, seconds. */
+const FREE = 5
+const FIRST_WAIT = 30
+const LONGEST_WAIT = 3600
+
+/** Of one address and one device, whatever names they try, in a quarter of an hour. */
+const OF_ADDRESS = 60
+const OF_DEVICE = 30
+const WINDOW_SECONDS = 15 * 60
+
+/** How long the next try waits after so many wrong ones in a row, seconds. */
+export const waitAfter = (failed: number): number =>
+  failed < FREE ? 0 : Math.min(LONGEST_WAIT, FIRST_WAIT * 2 ** Math.min(12, failed - FREE))
+
+function tooOften(seconds: number): ProblemError {
+  return new ProblemError(429, 'sign-in-too-often', {
+    values: { minutes: Math.max(1, Math.ceil(seconds / 60)) },
+    retryAfterSeconds: Math.ceil(seconds),
+  })
+}
+
+/** @throws ProblemError 429 while a subject has to wait: its tries are not even looked at */
+export async function refuseWhileWaiting(work: Work, subject: string): Promise<void> {
+  const [row] = await work.select<{ seconds: number }>(
+    `SELECT extract(epoch FROM waits_until - CAST(:now AS timestamptz))::float8 AS seconds
+     FROM sign_in_tries WHERE subject = :subject`,
+    { subject, now: work.now },
+  )
+  if (row && row.seconds > 0) throw tooOften(row.seconds)
+}
+
+/** Writes down that a try was wrong, for the owner to see, and how long the next one waits. */
+export async function countWrong(
+  work: Work,
+  subject: string,
+  told: { readonly kind: 'password' | 'pin'; readonly who: string; readonly address: string; readonly device: string },
+): Promise<void> {
+  const [row] = await work.select<{ failed: number }>(
+    `INSERT INTO sign_in_tries (subject, failed, last_at, waits_until) VALUES (:subject, 1, :now, :now)
+     ON CONFLICT (shop_id, subject) DO UPDATE SET last_at = excluded.last_at,
+       failed = CASE WHEN sign_in_tries.last_at < CAST(:now AS timestamptz) - interval '1 day' THEN 1 ELSE sign_in_tries.failed + 1 END
+     RETURNING failed`,
+    { subject, now: work.now },
+  )
+  const seconds = waitAfter(row?.failed ?? 1)
+  await work.select(`UPDATE sign_in_tries SET waits_until = :until WHERE subject = :subject RETURNING failed`, {
+    subject,
+    until: new Date(work.now.getTime() + seconds * 1000),
+  })
+  await audited(work, 'sign-in-failed', 'session', work.shopId, { ...told, waitSeconds: seconds })
+}
+
+/** Who got in starts anew. */
+export async function forgetWrong(work: Work, subject: string): Promise<void> {
+  await work.select('DELETE FROM sign_in_tries WHERE subject = :subject RETURNING failed', { subject })
+}
+
+/** Wrong tries of addresses and devices, whatever they try: kept in memory, since they belong to no shop. */
+export class WrongFrom {
+  private readonly addresses = new RateLimiterMemory({ points: OF_ADDRESS, duration: WINDOW_SECONDS })
+  private readonly devices = new RateLimiterMemory({ points: OF_DEVICE, duration: WINDOW_SECONDS })
+
+  /** @throws ProblemError 429 for one that has to wait */
+  async refuse(address: string, device: string | null): Promise<void> {
+    const spent = (of: RateLimiterRes | null): number => (of && of.remainingPoints <= 0 ? of.msBeforeNext / 1000 : 0)
+    const wait = Math.max(
+      spent(await this.addresses.get(address)),
+      device === null ? 0 : spent(await this.devices.get(device)),
+    )
+    if (wait > 0) throw tooOften(wait)
+  }
+
+  async count(address: string, device: string | null): Promise<void> {
+    await this.addresses.penalty(address)
+    if (device !== null) await this.devices.penalty(device)
+  }
+}

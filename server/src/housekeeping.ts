@@ -1,0 +1,24 @@
+import { IDLE_MS } from './auth/currentSession.ts'
+import type { Database } from './db/connection.ts'
+import { inShop } from './db/work.ts'
+import { sealTokens } from './imports/pull.ts'
+import type { Secrets } from './secrets.ts'
+import type { Scratch } from './transfers/scratch.ts'
+
+/** A key is kept so long: whoever sends a write again later than this says it anew. */
+const KEYS_KEPT = `interval '60 days'`
+const TRIES_KEPT = `interval '2 days'`
+
+/** Clears away what has had its time: sessions, keys of writes long done, counted tries, folders of processes that are gone; seals what is open. */
+export async function keepHouse(database: Database, scratch: Scratch, secrets: Secrets | undefined): Promise<void> {
+  await database.sequelize.query('DELETE FROM sessions WHERE expires_at < now() OR last_seen_at < :idle', {
+    replacements: { idle: new Date(Date.now() - IDLE_MS) },
+  })
+  for (const { id } of await database.models.Shop.findAll())
+    await inShop(database, id, null, async (work) => {
+      await work.select(`DELETE FROM idempotency_keys WHERE created_at < now() - ${KEYS_KEPT}`)
+      await work.select(`DELETE FROM sign_in_tries WHERE last_at < now() - ${TRIES_KEPT}`)
+      if (secrets) await sealTokens(work, secrets)
+    })
+  await scratch.sweep()
+}

@@ -1,0 +1,80 @@
+import type { Database } from '../db/connection.ts'
+import { inShop, type Work } from '../db/work.ts'
+import { shopRiding } from '../distance/bikeDistance.ts'
+import { lockBikeState, rebuildBike } from './bikeState.ts'
+
+/** How far a shop's rebuild is. */
+export interface RebuildProgress {
+  readonly done: number
+  readonly of: number
+}
+
+/** Bikes of one transaction. */
+const AT_ONCE = 10
+
+/** Has every bike's state of a shop derived anew: what is stored is of an older Pelrin. What was left of an earlier one begins anew. */
+export async function askForRebuild(work: Work): Promise<void> {
+  await work.select(
+    `INSERT INTO state_rebuilds (asked_at) VALUES (:now)
+     ON CONFLICT (shop_id) DO UPDATE SET asked_at = excluded.asked_at, after_bike = NULL, done = 0, finished_at = NULL
+     RETURNING shop_id`,
+    { now: work.now },
+  )
+}
+
+/** How far the rebuild of a shop is; null with none under way. */
+export async function rebuildProgress(work: Work): Promise<RebuildProgress | null> {
+  const [row] = await work.select<{ done: number; of: number }>(
+    `SELECT done, (SELECT count(*)::int FROM bikes) AS of FROM state_rebuilds WHERE finished_at IS NULL`,
+  )
+  return row ?? null
+}
+
+/**
+ * Goes on with the rebuild of a shop, some bikes at a time, each held while it is derived: whoever writes meanwhile waits for one bike, not for
+ * all. May be stopped at any moment.
+ *
+ * @param until ms since 1970 at which to stop
+ * @returns whether there is more to do
+ */
+export async function continueRebuild(database: Database, shopId: string, until: number): Promise<boolean> {
+  while (Date.now() < until) {
+    const more = await inShop(
+      database,
+      shopId,
+      null,
+      async (work) => {
+        const [row] = await work.select<{ after: string | null }>(
+          `SELECT after_bike AS after FROM state_rebuilds WHERE finished_at IS NULL FOR UPDATE`,
+        )
+        if (!row) return false
+        const bikes = await work.select<{ id: string }>(
+          `SELECT id FROM bikes WHERE CAST(:after AS uuid) IS NULL OR id > CAST(:after AS uuid) ORDER BY id LIMIT ${AT_ONCE}`,
+          { after: row.after },
+        )
+        const riding = shopRiding(work)
+        for (const { id } of bikes) {
+          await lockBikeState(work, id)
+          await rebuildBike(work, id, riding)
+        }
+        await work.select(
+          `UPDATE state_rebuilds SET done = done + :n, after_bike = coalesce(CAST(:last AS uuid), after_bike),
+             finished_at = CASE WHEN :n < ${AT_ONCE} THEN CAST(:now AS timestamptz) END RETURNING shop_id`,
+          { n: bikes.length, last: bikes.at(-1)?.id ?? null, now: work.now },
+        )
+        return bikes.length === AT_ONCE
+      },
+      { long: true },
+    )
+    if (!more) return false
+  }
+  return true
+}
+
+/** Shops whose rebuild is not through. */
+export async function shopsToRebuild(database: Database): Promise<string[]> {
+  const left: string[] = []
+  for (const { id } of await database.models.Shop.findAll())
+    if (await inShop(database, id, null, rebuildProgress)) left.push(id)
+  return left
+}
