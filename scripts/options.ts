@@ -40,7 +40,7 @@ export function readOptions(args: readonly string[], root: string): Options {
   }
 }
 
-const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || /^127\./.test(host)
+const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || host.startsWith('127.')
 
 /**
  * The demo shop tells its passwords to whoever opens its door.

@@ -23,7 +23,8 @@ const undo: (() => Promise<void> | void)[] = []
 let leaving: Promise<void> | null = null
 const isLeaving = (): boolean => leaving !== null
 
-function leave(code: number): Promise<void> {
+/** Undoes what was done and ends, once, however often it is asked to. */
+function leave(code: number): void {
   leaving ??= (async () => {
     for (const step of undo.reverse()) {
       try {
@@ -34,12 +35,11 @@ function leave(code: number): Promise<void> {
     }
     process.exit(code)
   })()
-  return leaving
 }
 
-process.on('SIGINT', () => void leave(0))
-process.on('SIGTERM', () => void leave(0))
-process.on('disconnect', () => void leave(0))
+process.on('SIGINT', () => leave(0))
+process.on('SIGTERM', () => leave(0))
+process.on('disconnect', () => leave(0))
 
 /** What a start that something ended left behind takes so long to let go of its port, ms. */
 const LET_GO_MS = 20_000
@@ -203,7 +203,7 @@ async function start(): Promise<void> {
   await buildWeb(root)
   if (isLeaving()) return
   const { host, port } = options
-  const server = new SupervisedServer({ host, port, env: serverEnv, backups, gaveUp: () => void leave(1) })
+  const server = new SupervisedServer({ host, port, env: serverEnv, backups, gaveUp: () => leave(1) })
   undo.push(() => server.stop())
   await server.start()
   say(`Pelrin is at ${at}  (Ctrl-C stops it)`)
@@ -212,5 +212,5 @@ async function start(): Promise<void> {
 start().catch((error: unknown) => {
   if (isLeaving()) return
   process.stderr.write(`${sentenceOf(error)}\n`)
-  void leave(1)
+  leave(1)
 })

@@ -82,6 +82,7 @@ export const BikeCare = v.object({
   chain: v.nullable(
     v.object({
       id: Id,
+      fittingId: Id,
       name: v.string(),
       care: CareKind,
       /** What it is closed with; null where nobody looked. */
@@ -143,6 +144,8 @@ export const careEndpoints = {
       atHome: v.optional(v.boolean('field-invalid'), false),
       note: v.optional(v.nullable(line(200)), null),
       occurredAt: Moment,
+      /** The fitting whose chain it was done to. */
+      fittingId: Id,
     }),
     result: BikeCare,
   }),

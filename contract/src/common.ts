@@ -17,11 +17,7 @@ export const Moment = v.pipe(
 )
 
 /** A day in the shop's zone, YYYY-MM-DD. */
-export const Day = v.pipe(
-  v.string('text-missing'),
-  v.isoDate('day-malformed'),
-  v.check(isDay, 'day-malformed'),
-)
+export const Day = v.pipe(v.string('text-missing'), v.isoDate('day-malformed'), v.check(isDay, 'day-malformed'))
 
 /** Text a person writes: trimmed, not empty, of a bounded length. */
 export const line = (longest: number) =>

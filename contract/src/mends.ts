@@ -59,6 +59,7 @@ export const BikeMends = v.object({
   chain: v.nullable(
     v.object({
       id: Id,
+      fittingId: Id,
       name: v.string(),
       pitches: v.nullable(v.number()),
       /** Pitches of it that were cut off and kept. */
@@ -91,6 +92,8 @@ export const mendsEndpoints = {
     params: ById,
     body: v.object({
       id: Id,
+      /** The fitting whose chain broke. */
+      fittingId: Id,
       ...Broken.entries,
       cause: v.picklist(BREAK_CAUSES, 'cause-missing'),
       choice: v.picklist(['mended', 'replace'], 'field-invalid'),

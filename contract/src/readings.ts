@@ -56,7 +56,12 @@ const readingEntries = {
   note: v.exactOptional(v.pipe(v.string('text-missing'), v.maxLength(500, 'text-too-long'))),
 }
 
-export const TakeReading = v.object({ ...readingEntries, bikeId: Id })
+export const TakeReading = v.object({
+  ...readingEntries,
+  bikeId: Id,
+  /** The fitting whose chain was measured: another may be on the bike by the time this arrives. */
+  fittingId: Id,
+})
 export type TakeReading = v.InferOutput<typeof TakeReading>
 
 export const CorrectReading = v.object({ ...readingEntries, reason: line(200) })

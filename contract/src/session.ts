@@ -24,6 +24,8 @@ export const Session = v.object({
   device: v.object({ id: Id, name: v.string() }),
   /** Until when the password whoever is present typed counts for what is the owner's; null where a PIN was enough so far. */
   provedUntil: v.nullable(Moment),
+  /** How far the bikes are that are brought up to this version; null with none left. */
+  rebuilding: v.nullable(v.object({ done: v.number(), of: v.number() })),
 })
 export type Session = v.InferOutput<typeof Session>
 
@@ -107,7 +109,8 @@ export const sessionEndpoints = {
     name: 'switchPerson',
     method: 'POST',
     path: '/session/person',
-    summary: 'Another person takes over the device: by PIN, or by password the first time. The former may do no more here.',
+    summary:
+      'Another person takes over the device: by PIN, or by password the first time. The former may do no more here.',
     access: 'signed-in',
     body: SwitchPerson,
     result: Session,

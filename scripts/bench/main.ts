@@ -229,9 +229,10 @@ const bare = createServer((request, response) => {
     response.setHeader('content-type', 'application/json')
     response.end(JSON.stringify(body))
   }
+  const fail = (): void => void response.writeHead(500).end()
   if (request.method === 'POST')
-    void client.query('INSERT INTO bench_floor VALUES ($1, $2)', [v7(), 'x']).then(() => done({ ok: true }))
-  else void client.query('SELECT count(*) FROM bikes').then(({ rows: found }) => done(found))
+    client.query('INSERT INTO bench_floor VALUES ($1, $2)', [v7(), 'x']).then(() => done({ ok: true }), fail)
+  else client.query('SELECT count(*) FROM bikes').then(({ rows: found }) => done(found), fail)
 }).listen(0, '127.0.0.1')
 await once(bare, 'listening')
 const floorBase = `http://127.0.0.1:${(bare.address() as AddressInfo).port}`

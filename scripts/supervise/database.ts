@@ -31,15 +31,19 @@ async function answers(url: string): Promise<boolean> {
 
 /** Sees to it that a cluster runs: started again whenever it ended, whatever ended it, and when it lives and does not answer. */
 export class WatchedCluster {
-  private stopping = false
+  private readonly leaving = new AbortController()
   private readonly watching: Promise<void>
 
   constructor(private readonly cluster: Cluster) {
     this.watching = this.watch()
   }
 
+  private stopping(): boolean {
+    return this.leaving.signal.aborted
+  }
+
   async stop(): Promise<void> {
-    this.stopping = true
+    this.leaving.abort()
     await this.watching
     await this.cluster.stop()
   }
@@ -47,7 +51,7 @@ export class WatchedCluster {
   private async watch(): Promise<void> {
     let askedAt = Date.now()
     let silences = 0
-    while (!this.stopping) {
+    while (!this.stopping()) {
       await sleep(LOOKED_EVERY_MS)
       if (!this.cluster.isUp()) {
         await this.again('The database ended by itself; starting it again.')
@@ -63,9 +67,9 @@ export class WatchedCluster {
   }
 
   private async again(why: string): Promise<void> {
-    if (this.stopping) return
+    if (this.stopping()) return
     say(why)
-    for (let wait = 200; !this.stopping; wait = Math.min(LONGEST_MS, wait * 2)) {
+    for (let wait = 200; !this.stopping(); wait = Math.min(LONGEST_MS, wait * 2)) {
       try {
         await this.cluster.restart()
         say('The database runs again.')

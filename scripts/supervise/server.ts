@@ -32,7 +32,7 @@ export interface ServerOptions {
  */
 export class SupervisedServer {
   private child: ChildProcess | null = null
-  private stopping = false
+  private readonly leaving = new AbortController()
   private silences = 0
   private watching: NodeJS.Timeout | undefined
   private readonly restarts = new Restarts()
@@ -42,14 +42,20 @@ export class SupervisedServer {
   /** Starts it and waits until it listens. @throws PlainError when it does not */
   async start(): Promise<void> {
     await this.spawn()
-    this.watching = setInterval(() => void this.watch(), ASKED_EVERY_MS)
+    this.watching = setInterval(() => {
+      this.watch().catch(this.lost)
+    }, ASKED_EVERY_MS)
+  }
+
+  private stopping(): boolean {
+    return this.leaving.signal.aborted
   }
 
   async stop(): Promise<void> {
-    this.stopping = true
+    this.leaving.abort()
     clearInterval(this.watching)
     const { child } = this
-    if (!child || child.exitCode !== null || child.signalCode !== null) return
+    if (child?.exitCode !== null || child.signalCode !== null) return
     const ended = new Promise((done) => child.on('exit', done))
     child.kill('SIGTERM')
     const timer = setTimeout(() => child.kill('SIGKILL'), STOPPING_MS)
@@ -59,11 +65,7 @@ export class SupervisedServer {
 
   private spawn(): Promise<void> {
     const { host, port, env } = this.options
-    const [command, args] = unprivileged(
-      process.execPath,
-      ['--import', 'tsx', join(root, 'server/src/main.ts')],
-      port,
-    )
+    const [command, args] = unprivileged(process.execPath, ['--import', 'tsx', join(root, 'server/src/main.ts')], port)
     const child = spawn(command, args, {
       cwd: root,
       // A group of its own, so that Ctrl-C comes to us alone and we stop things in order.
@@ -75,7 +77,7 @@ export class SupervisedServer {
     return new Promise((done, reject) => {
       let listening = false
       child.on('message', (message: { listening?: number; failed?: string } & Partial<BackupAsked>) => {
-        if (message.backups !== undefined) void this.backUp(child, message as BackupAsked)
+        if (message.backups !== undefined) this.backUp(child, message as BackupAsked)
         else if (message.failed !== undefined)
           reject(new PlainError(`The server could not listen on ${host}:${port} (${message.failed}).`))
         else {
@@ -86,14 +88,14 @@ export class SupervisedServer {
       child.on('error', (error) => reject(new PlainError(`The server could not be started (${error.message}).`)))
       child.on('exit', (code, signal) => {
         if (!listening) reject(new PlainError(`The server ended before it served (${signal ?? `code ${code}`}).`))
-        else if (!this.stopping) void this.again(signal ?? `code ${code}`)
+        else if (!this.stopping()) this.again(signal ?? `code ${code}`).catch(this.lost)
       })
     })
   }
 
   /** Starts it again after it ended by itself, as often as that helps. */
   private async again(how: string): Promise<void> {
-    for (let why = how; !this.stopping; ) {
+    for (let why = how; !this.stopping();) {
       const wait = this.restarts.next(Date.now())
       if (wait === null) {
         say(`The server ended ten times within a minute (${why}) and stays down. What it said is above.`)
@@ -102,7 +104,7 @@ export class SupervisedServer {
       }
       say(`The server ended by itself (${why}); starting it again.`)
       await sleep(wait)
-      if (this.stopping) return
+      if (this.stopping()) return
       try {
         await this.spawn()
         this.silences = 0
@@ -122,7 +124,7 @@ export class SupervisedServer {
       (response) => response.ok,
       () => false,
     )
-    if (this.stopping || child !== this.child || child?.exitCode !== null) return
+    if (this.stopping() || child !== this.child || child?.exitCode !== null) return
     this.silences = answered ? 0 : this.silences + 1
     if (this.silences < SILENCES) return
     this.silences = 0
@@ -130,14 +132,16 @@ export class SupervisedServer {
     child.kill('SIGKILL')
   }
 
-  private async backUp(child: ChildProcess, { backups: what, id }: BackupAsked): Promise<void> {
-    let told: BackupTold
-    try {
-      const backups = this.options.backups ? await this.options.backups[what]() : []
-      told = { backups, failed: null, id }
-    } catch (error) {
-      told = { backups: null, failed: (error as Error).message, id }
+  /** Nothing of this may end the one who watches. */
+  private readonly lost = (error: unknown): void => say((error as Error).message)
+
+  private backUp(child: ChildProcess, { backups: what, id }: BackupAsked): void {
+    const tell = (told: BackupTold): void => {
+      if (child.connected) child.send(told)
     }
-    if (child.connected) child.send(told)
+    Promise.resolve(this.options.backups?.[what]() ?? []).then(
+      (backups) => tell({ backups, failed: null, id }),
+      (error: unknown) => tell({ backups: null, failed: (error as Error).message, id }),
+    )
   }
 }

@@ -11,10 +11,10 @@ export function loggedError(error: unknown): object {
   if (!(error instanceof DatabaseError || error instanceof ValidationError))
     return error instanceof Error ? pino.stdSerializers.err(error) : { message: String(error) }
   const parent = 'parent' in error ? (error.parent as unknown as Record<string, unknown>) : {}
-  const told = ['code', 'table', 'column', 'constraint', 'routine'].flatMap((key) =>
-    typeof parent[key] === 'string' ? [[key, parent[key]]] : [],
-  )
-  return { type: error.name, ...Object.fromEntries(told), stack: whereOf(error.stack) }
+  const told: Record<string, unknown> = {}
+  for (const key of ['code', 'table', 'column', 'constraint', 'routine'])
+    if (typeof parent[key] === 'string') told[key] = parent[key]
+  return { type: error.name, ...told, stack: whereOf(error.stack) }
 }
 
 /** How the logger writes errors. */

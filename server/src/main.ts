@@ -43,7 +43,7 @@ const LONGEST_STOP_MS = 12_000
 // process that started this one starts another.
 function escaped(error: unknown): void {
   logger.fatal({ err: error }, 'escaped')
-  if (!databaseWentAway(error)) void stop(1)
+  if (!databaseWentAway(error)) stop(1)
 }
 process.on('unhandledRejection', escaped)
 process.on('uncaughtException', escaped)
@@ -116,7 +116,7 @@ server.on('listening', () => {
   inBackground(logger, 'gauges', () => hub.start())
   inBackground(logger, 'thermometers', () => thermometers.start())
   inBackground(logger, 'queue', async () => {
-    await queue.start()
+    await queue.startPatiently()
     for (const shopId of await shopsToRebuild(database)) await queue.rebuildShop(shopId)
   })
   every(HOURLY_MS, 'housekeeping', () => keepHouse(database, scratch, secrets))
@@ -130,31 +130,36 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 
 let stopping = false
 /** Takes no new request, finishes those under way, lets go of the database. Ends in any case. */
-async function stop(code: number): Promise<void> {
+function stop(code: number): void {
   if (stopping) return
   stopping = true
   setTimeout(() => process.exit(code), LONGEST_STOP_MS).unref()
   for (const timer of timers) clearInterval(timer)
-  try {
-    hub.close()
-    thermometers.close()
-    server.closeIdleConnections()
-    const closed = new Promise((done) => server.close(done))
-    // A connection that will not end does not hold up the stop.
-    const impatient = setTimeout(() => server.closeAllConnections(), 4_000)
-    await closed
-    clearTimeout(impatient)
-    await importer.close()
-    await tables.close()
-    await printer.close()
-    await queue.stop()
-    await database.close()
-  } catch (error) {
-    logger.error({ err: error }, 'stop')
-  }
-  process.exit(code)
+  letGo().then(
+    () => process.exit(code),
+    (error: unknown) => {
+      logger.error({ err: error }, 'stop')
+      process.exit(code)
+    },
+  )
 }
-process.on('SIGTERM', () => void stop(0))
-process.on('SIGINT', () => void stop(0))
+
+async function letGo(): Promise<void> {
+  hub.close()
+  thermometers.close()
+  server.closeIdleConnections()
+  const closed = new Promise((done) => server.close(done))
+  // A connection that will not end does not hold up the stop.
+  const impatient = setTimeout(() => server.closeAllConnections(), 4_000)
+  await closed
+  clearTimeout(impatient)
+  await importer.close()
+  await tables.close()
+  await printer.close()
+  await queue.stop()
+  await database.close()
+}
+process.on('SIGTERM', () => stop(0))
+process.on('SIGINT', () => stop(0))
 // The start command is gone: nobody would stop us later.
-process.on('disconnect', () => void stop(0))
+process.on('disconnect', () => stop(0))

@@ -6,13 +6,14 @@ import { App, fetchPlacesAhead } from './app/App.tsx'
 import { askAnew } from './api/askAnew.ts'
 import { createQueryClient } from './api/queries.ts'
 import './messages/index.ts'
+import { drafts } from './drafts/drafts.ts'
 import { outbox } from './outbox/outbox.ts'
 import { theme } from './theme/theme.ts'
 
 const client = createQueryClient()
 // Before anything is sent, and whether a place is open by then or not.
 outbox.onEnd(() => void askAnew(client))
-await outbox.open()
+await Promise.all([outbox.open(), drafts.open()])
 
 const root = document.getElementById('root')
 if (!root) throw new Error('the page has no root')

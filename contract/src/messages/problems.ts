@@ -14,7 +14,8 @@ export const problems = {
   'cross-site': 'This request came from another site and was refused.',
   'database-away': 'The database does not answer at the moment. Nothing was saved; try again shortly.',
   'server-busy': 'Pelrin has more to do at the moment than it can. Nothing was saved; try again shortly.',
-  'disk-full': 'The disk is full, so nothing more can be saved. Tell whoever runs this machine; it goes on by itself when there is room.',
+  'disk-full':
+    'The disk is full, so nothing more can be saved. Tell whoever runs this machine; it goes on by itself when there is room.',
   'host-unknown': 'Pelrin is not reached under this name here.',
   'server-fault':
     'Something went wrong here, and nothing was saved. Try again; if it stays, give this number: {{requestId}}.',
@@ -40,7 +41,8 @@ export const problems = {
   'unit-unknown': 'Use km or mi.',
   'number-malformed': 'This is no number in range.',
   'cursor-malformed': 'The list has moved on. Start it again.',
-  'value-impossible': 'Something in this is not possible: a number or a text that cannot be kept, or one that is there already. Look it over.',
+  'value-impossible':
+    'Something in this is not possible: a number or a text that cannot be kept, or one that is there already. Look it over.',
   'field-invalid': 'This is not what is expected here.',
   // Bikes
   'bike-unknown': 'There is no such bike in this shop.',
@@ -74,6 +76,8 @@ export const problems = {
   'decision-does-not-fit': 'That goes with another verdict. Choose what fits this one.',
   'nothing-changed': 'That is as it was. Change something, or leave it.',
   // Readings
+  'chain-changed-since':
+    'Another chain is on this bike by now, and the one this was done to was not on it then. Look at the bike, then enter it for the chain it is about.',
   'reading-unknown': 'There is no such reading in this shop.',
   'reading-corrected-already': 'This reading was corrected meanwhile. Look at the newer one, then correct that.',
   'corrected-already': 'This was corrected or taken out meanwhile. Look at what stands now, then change that.',

@@ -25,13 +25,10 @@ export async function writeArchive(
   const lines = async function* (work: Work): AsyncGenerator<string> {
     for await (const line of archiveLines(work, shop)) yield `${line}\n`
   }
-  await inShop(
-    database,
-    shop.id,
-    null,
-    (work) => pipeline(lines(work), createWriteStream(path), { signal }),
-    { snapshot: true, long: true },
-  )
+  await inShop(database, shop.id, null, (work) => pipeline(lines(work), createWriteStream(path), { signal }), {
+    snapshot: true,
+    long: true,
+  })
 }
 
 async function* archiveLines(

@@ -13,7 +13,8 @@ const LEFT_OUT = [
   'state_rebuilds',
 ]
 /** Nobody signs in by an archive. */
-const SECRETS: Readonly<Record<string, readonly string[]>> = { people: ['password_hash', 'pin_hash', 'demo_password'],
+const SECRETS: Readonly<Record<string, readonly string[]>> = {
+  people: ['password_hash', 'pin_hash', 'demo_password'],
   devices: ['token_hash'],
 }
 

@@ -159,20 +159,19 @@ export function archiveRoutes(serving: Serving): void {
 
 /** Reads the lines of a file, none of them longer than a row of a shop is. @throws ProblemError 422 for a longer one */
 async function linesOf<T>(path: string, read: (lines: AsyncIterable<string>) => Promise<T>): Promise<T> {
-  let failed: unknown
-  const result = await pipeline(createReadStream(path), split2({ maxLength: LONGEST_LINE }), (lines) =>
+  let failed: Error | null = null
+  return pipeline(createReadStream(path), split2({ maxLength: LONGEST_LINE }), (lines) =>
     read(lines as AsyncIterable<string>).catch((error: unknown) => {
-      failed = error
+      failed = error as Error
       throw error
     }),
   ).catch((error: unknown) => {
     // Cut short by its reader, the file is not to blame.
-    if (failed !== undefined) throw failed
+    if (failed) throw failed
     if (error instanceof Error && /maximum buffer/i.test(error.message))
       throw new ProblemError(422, 'archive-line', { values: { line: '?' } })
     throw error
   })
-  return result as T
 }
 
 function tableNamed(name: string | undefined): TableName {

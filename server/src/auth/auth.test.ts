@@ -51,7 +51,7 @@ describe('signing in', () => {
   it('waits after five wrong passwords, whichever device they come from, and tells the owner', async () => {
     let last
     for (let i = 0; i < 5; i++) last = await new Device(shop.base).signIn('coral', 'x')
-    expect(last!.status).toBe(401)
+    expect(last?.status).toBe(401)
     const waits = await new Device(shop.base).signIn('coral', 'slipway-4')
     expect([waits.status, waits.problem.code]).toEqual([429, 'sign-in-too-often'])
     expect(Number(waits.headers.get('retry-after'))).toBeGreaterThan(20)
@@ -90,9 +90,12 @@ describe('signing in', () => {
   it('is over for a session nobody has used for a week', async () => {
     const device = await signedIn()
     const { body } = await device.ask(endpoints.session)
-    await change(`UPDATE sessions SET last_seen_at = now() - interval '8 days' WHERE device_id = :id RETURNING shop_id`, {
-      id: body.device.id,
-    })
+    await change(
+      `UPDATE sessions SET last_seen_at = now() - interval '8 days' WHERE device_id = :id RETURNING shop_id`,
+      {
+        id: body.device.id,
+      },
+    )
     expect((await device.ask(endpoints.session)).status).toBe(401)
   })
   it('of very many at once keeps nobody else waiting', async () => {
@@ -164,7 +167,7 @@ describe('a bench tablet', () => {
       const device = await signedIn(...RUAN)
       last = await device.ask(endpoints.switchPerson, { body: { initials: 'TS', pin: '0000' } })
     }
-    expect(last!.problem.code).toBe('pin-wrong')
+    expect(last?.problem.code).toBe('pin-wrong')
     const device = await signedIn(...RUAN)
     const right = await device.ask(endpoints.switchPerson, { body: { initials: 'TS', pin: '4071' } })
     expect(right.status).toBe(429)
@@ -181,9 +184,12 @@ describe('what is the owner’s', () => {
     expect(session.provedUntil).not.toBeNull()
     const preview = () => device.raw('GET', '/api/v1/export/customers.csv')
     expect((await preview()).status).toBe(200)
-    await change(`UPDATE sessions SET proved_at = now() - interval '16 minutes' WHERE device_id = :id RETURNING shop_id`, {
-      id: session.device.id,
-    })
+    await change(
+      `UPDATE sessions SET proved_at = now() - interval '16 minutes' WHERE device_id = :id RETURNING shop_id`,
+      {
+        id: session.device.id,
+      },
+    )
     const late = await preview()
     expect([late.status, ((await late.json()) as { code: string }).code]).toEqual([403, 'prove-again'])
     // Looking at a list is no act.

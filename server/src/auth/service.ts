@@ -5,6 +5,7 @@ import type { Database } from '../db/connection.ts'
 import type { PersonRow } from '../db/models/rows.ts'
 import { audited, inShop, type Author, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
+import { rebuildProgress } from '../state/rebuild.ts'
 import { hashOfToken, provedUntil, type CurrentSession } from './currentSession.ts'
 import { isSecretOf } from './passwords.ts'
 import { countWrong, forgetWrong, refuseWhileWaiting, type WrongFrom } from './tries.ts'
@@ -117,7 +118,8 @@ export async function signIn(
     const tokenHash = hashOfToken(token)
     const expiresAt = new Date(now.getTime() + SESSION_DAYS * 86_400_000)
     const before = await deviceOf(models, transaction, origin)
-    const deviceToken = before && origin.deviceToken !== null ? origin.deviceToken : randomBytes(32).toString('base64url')
+    const deviceToken =
+      before && origin.deviceToken !== null ? origin.deviceToken : randomBytes(32).toString('base64url')
     const device =
       before ??
       (await models.Device.create(
@@ -196,6 +198,7 @@ export async function describe(work: Work, current: CurrentSession): Promise<Ses
     peopleHere: people.filter((person) => hereIds.has(person.id)).map(asPerson),
     device: { id: current.deviceId, name: device?.name ?? '' },
     provedUntil: provedUntil(current)?.toISOString() ?? null,
+    rebuilding: await rebuildProgress(work),
   }
 }
 

@@ -5,7 +5,7 @@ import { endpoints, type BikeCare } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
 import { rebuildState } from '../state/bikeState.ts'
 import { dayIn } from '../state/days.ts'
-import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
+import { bikeNamed, fittingOn, startShop, type RunningShop } from '../testing/shop.ts'
 
 let shop: RunningShop
 beforeAll(async () => {
@@ -20,7 +20,12 @@ const careOf = async (text: string): Promise<BikeCare> =>
 const record = async (text: string, what: Record<string, unknown>, hoursAgo = 0, key = v7()) =>
   shop.device.ask(endpoints.recordCare, {
     params: { id: await idOf(text) },
-    body: { id: v7(), occurredAt: new Date(Date.now() - hoursAgo * HOUR).toISOString(), ...what },
+    body: {
+      id: v7(),
+      fittingId: await fittingOn(shop.device, await idOf(text)),
+      occurredAt: new Date(Date.now() - hoursAgo * HOUR).toISOString(),
+      ...what,
+    },
     key,
   })
 const waxed = { kind: 'treated', care: 'immersion-wax', cleaning: 'wipe' }

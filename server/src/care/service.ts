@@ -6,7 +6,7 @@ import { ProblemError, refuseField } from '../http/problem.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { dayIn } from '../state/days.ts'
-import { presentFitting } from '../state/presentFitting.ts'
+import { fittingMeant } from '../state/moments.ts'
 import { careOf, standingCare } from './store.ts'
 
 type Recording = Output<typeof endpoints.recordCare.body>
@@ -20,8 +20,7 @@ type Recording = Output<typeof endpoints.recordCare.body>
 export async function recordCare(work: Work, bikeId: string, recording: Recording): Promise<BikeCare> {
   await lockBikeState(work, bikeId)
   await stillHere(work, bikeId)
-  const fitting = await presentFitting(work, bikeId)
-  if (!fitting) throw new ProblemError(409, 'chain-none')
+  const fitting = await fittingMeant(work, bikeId, recording)
   const { kind, care, cleaning } = recording
   if (kind === 'treated' && care === null) throw refuseField('care', 'care-missing')
   if (kind === 'treated' && cleaning === null) throw refuseField('cleaning', 'cleaning-missing')
@@ -34,7 +33,7 @@ export async function recordCare(work: Work, bikeId: string, recording: Recordin
     bikeId,
     at: new Date(at),
   })
-  if (kind === 'treated' && care !== null) await caredFor(work, bikeId, fitting.chainId, care)
+  if (kind === 'treated' && care !== null && fitting.present) await caredFor(work, bikeId, fitting.chainId, care)
   else await refreshBikeState(work, bikeId)
   await audited(work, kind, 'chain', fitting.chainId, { bikeId, care, cleaning })
   return careOf(work, bikeId)

@@ -29,7 +29,7 @@ export const standingCare = (work: Work, chainId: string): Promise<Row[]> =>
 export async function careOf(work: Work, bikeId: string): Promise<BikeCare> {
   const [bike] = await work.select<{
     next: CareNext | null
-    chain: { id: string; name: string; care: CareKind } | null
+    chain: { id: string; fittingId: string; name: string; care: CareKind } | null
     km: number | null
     days: number | null
     bikeVersion: number
@@ -40,7 +40,7 @@ export async function careOf(work: Work, bikeId: string): Promise<BikeCare> {
   }>(
     `SELECT s.care AS next, b.care_km AS km, b.care_days AS days, b.version AS "bikeVersion", d.motor,
        d.disc_brake AS "discBrake", (SELECT time_zone FROM shops WHERE id = pelrin_shop()) AS "timeZone",
-       (SELECT json_build_object('id', h.id, 'name', h.name, 'care', h.care) FROM fittings f JOIN chains h ON h.id = f.chain_id
+       (SELECT json_build_object('id', h.id, 'fittingId', f.id, 'name', h.name, 'care', h.care) FROM fittings f JOIN chains h ON h.id = f.chain_id
         WHERE f.bike_id = b.id AND upper_inf(f.during)) AS chain,
        json_build_object('id', c.id, 'version', c.version, 'careAt', c.care_at, 'goodWeekday', c.good_weekday,
          'language', c.language, 'optedOut', c.opted_out_at IS NOT NULL) AS customer

@@ -5,6 +5,7 @@ import { stillHere } from '../bikes/stillHere.ts'
 import { audited, authorOf, factBy, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
+import { afterAll } from '../state/moments.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { presentFitting } from '../state/presentFitting.ts'
 import { chainFits } from './fits.ts'
@@ -36,13 +37,14 @@ export async function addChain(
  *   does not hold or was closed as often as its maker says
  */
 export async function swapChain(
-  work: Work,
+  asked: Work,
   bikeId: string,
   { id, chainId, click, byFeel }: Output<typeof endpoints.swapChain.body>,
 ): Promise<BikeChains> {
+  await stillHere(asked, bikeId)
+  await lockBikeState(asked, bikeId)
+  const work = await afterAll(asked, bikeId)
   const { models, transaction } = work
-  await stillHere(work, bikeId)
-  await lockBikeState(work, bikeId)
   const [open] = await work.select(`SELECT id FROM jobs WHERE bike_id = :bikeId AND state = 'open'`, { bikeId })
   if (open) throw new ProblemError(409, 'job-open-already')
   // Two bikes that want one chain at once wait for each other here.

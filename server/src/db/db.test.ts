@@ -8,7 +8,16 @@ import { endpoints } from '@pelrin/contract'
 import { rebuildState } from '../state/bikeState.ts'
 import { bikeFacts, forecastOf, shownOf } from '../state/verdictInput.ts'
 import { copyOfDemo, Device, ownerOf, serveDatabase, superuserOf } from '../testing/shop.ts'
-import { grantServing, inShop, loadDemo, migrateDown, migrateUp, NewerSchemaError, openDatabase, type Database } from './index.ts'
+import {
+  grantServing,
+  inShop,
+  loadDemo,
+  migrateDown,
+  migrateUp,
+  NewerSchemaError,
+  openDatabase,
+  type Database,
+} from './index.ts'
 import { SHOP_TABLES } from './migrations/0001-foundation.ts'
 import { migrations } from './migrations/index.ts'
 

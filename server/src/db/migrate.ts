@@ -38,7 +38,9 @@ function umzug(sequelize: Sequelize): Umzug<Sequelize> {
  * @returns names of the migrations applied, how many there were before, and whether one outdated the state that is derived from facts
  * @throws NewerSchemaError when the database knows migrations this Pelrin does not
  */
-export async function migrateUp(sequelize: Sequelize): Promise<{ applied: string[]; before: number; outdated: boolean }> {
+export async function migrateUp(
+  sequelize: Sequelize,
+): Promise<{ applied: string[]; before: number; outdated: boolean }> {
   const steps = umzug(sequelize)
   // The storage itself is asked: the migrator names only the migrations it knows.
   const executed = await storageOf(sequelize).executed()

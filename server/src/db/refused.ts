@@ -1,7 +1,7 @@
 import {
   ConnectionAcquireTimeoutError,
   ConnectionError,
-  DatabaseError, 
+  DatabaseError,
   ForeignKeyConstraintError,
   UniqueConstraintError,
 } from 'sequelize'

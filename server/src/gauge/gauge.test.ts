@@ -199,7 +199,10 @@ describe('a screen that watches a gauge', () => {
     const server = createServer(
       // Koa's handler answers by itself; nothing waits for it.
       (req, res) =>
-        void createApp({ database, logger: pino({ level: 'silent' }), devices: HERE, hub, jobs: NO_JOBS }).callback()(req, res),
+        void createApp({ database, logger: pino({ level: 'silent' }), devices: HERE, hub, jobs: NO_JOBS }).callback()(
+          req,
+          res,
+        ),
     ).listen(0, '127.0.0.1')
     await once(server, 'listening')
     const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
@@ -271,7 +274,10 @@ describe('a screen that watches a gauge', () => {
     expect(STAND_IN).toMatch(/^[\w-]+:\d+$/)
     const { url, drop } = await copyOfDemo()
     const database = await openForServing(url)
-    const server = createApp({ database, logger: pino({ level: 'silent' }), devices: HERE, jobs: NO_JOBS }).listen(0, '127.0.0.1')
+    const server = createApp({ database, logger: pino({ level: 'silent' }), devices: HERE, jobs: NO_JOBS }).listen(
+      0,
+      '127.0.0.1',
+    )
     await once(server, 'listening')
     const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
     const device = new Device(base)

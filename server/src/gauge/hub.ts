@@ -97,7 +97,9 @@ export class GaugeHub {
       attributes: ['tokenHash', 'expiresAt'],
     })
     const alive = new Set(
-      going.filter(({ expiresAt }) => expiresAt.getTime() > Date.now()).map(({ tokenHash }) => tokenHash.toString('hex')),
+      going
+        .filter(({ expiresAt }) => expiresAt.getTime() > Date.now())
+        .map(({ tokenHash }) => tokenHash.toString('hex')),
     )
     for (const session of watching) if (!alive.has(session)) this.endSession(session)
   }

@@ -16,7 +16,8 @@ export function asProblem(error: unknown): ProblemError {
   // A request that was not read: by the parser of bodies, or of addresses.
   const { status, code } = (error ?? {}) as { status?: unknown; code?: unknown }
   if (status === 413) return new ProblemError(413, 'body-too-large')
-  if (status === 415 || (typeof code === 'string' && code.startsWith('Z_'))) return new ProblemError(415, 'body-encoding')
+  if (status === 415 || (typeof code === 'string' && code.startsWith('Z_')))
+    return new ProblemError(415, 'body-encoding')
   if (status === 400 || error instanceof URIError) return new ProblemError(400, 'body-not-json')
   if (typeof status === 'number' && status >= 400 && status < 500) return new ProblemError(404, 'not-found')
   if (diskIsFull(error)) return new ProblemError(507, 'disk-full', { retryAfterSeconds: 30 })

@@ -1,7 +1,7 @@
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints, type Endpoint } from '@pelrin/contract'
-import { Device, startShop, type RunningShop } from '../testing/shop.ts'
+import { startShop, type Device, type RunningShop } from '../testing/shop.ts'
 import { HOSTILE, placesIn, sampleOf, withAt } from '../testing/shapes.ts'
 
 let shop: RunningShop

@@ -32,7 +32,11 @@ beforeAll(async () => {
 afterAll(() => shop.close())
 
 const knock = (device: Device, { method, path }: { method: string; path: string }): Promise<Response> =>
-  device.raw(method, pathOf(path, () => v7()), { 'idempotency-key': v7(), 'if-match': '"1"' })
+  device.raw(
+    method,
+    pathOf(path, () => v7()),
+    { 'idempotency-key': v7(), 'if-match': '"1"' },
+  )
 
 describe('every address', () => {
   it.each(Role.options)('does for %s what the table of rights says, and nothing else', async (role) => {

@@ -8,6 +8,7 @@ import type { Database } from '../db/connection.ts'
 import { inShop, type Author, type Work } from '../db/work.ts'
 import { currentSession, type CurrentSession } from '../auth/currentSession.ts'
 import { refuseUnproved } from '../auth/service.ts'
+import { byOurClock, clockOffset } from './clock.ts'
 import { fingerprint, idempotencyKey, once } from './idempotency.ts'
 import { atField, ProblemError } from './problem.ts'
 import type { RequestState } from './request.ts'
@@ -120,7 +121,7 @@ export class Serving {
     this.files.register(route.path, [route.method], async (ctx) => {
       const koa = ctx as unknown as Koa
       const session = await this.allowed({ ...route, file: true }, koa)
-      await handler({ ctx: koa, session, author: authorOf(session, koa), params: ctx.params as Record<string, string> })
+      await handler({ ctx: koa, session, author: authorOf(session, koa), params: ctx.params })
     })
   }
 
@@ -137,7 +138,10 @@ export class Serving {
       if (method !== 'GET' || file === true) refuseUnproved(session, access)
       return session
     }
-    throw new ProblemError(403, access === 'owner' ? 'only-owner' : session.person.role === 'read-only' ? 'may-not-write' : 'role-may-not')
+    throw new ProblemError(
+      403,
+      access === 'owner' ? 'only-owner' : session.person.role === 'read-only' ? 'may-not-write' : 'role-may-not',
+    )
   }
 
   /** An endpoint for anyone, which has to find its shop by itself. */
@@ -160,7 +164,8 @@ export class Serving {
         body: checked(endpoint.body, koa.request.body ?? {}, '', wrong),
       }
       if (wrong.length > 0) throw new ProblemError(422, 'request-invalid', { fields: wrong })
-      const result = await answer(given)
+      const offset = clockOffset(ctx.get('Pelrin-Clock'), Date.now())
+      const result = await answer({ ...given, body: byOurClock(given.body, offset) })
       if (endpoint.result === undefined) {
         ctx.status = 204
         return

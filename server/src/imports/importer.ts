@@ -170,7 +170,7 @@ export class Importer {
           (error: unknown) => {
             // Nobody reads on for a database that does not take it.
             failed.abort()
-            reject(error as Error)
+            reject(error instanceof Error ? error : new Error(String(error)))
           },
         )
       })

@@ -72,7 +72,17 @@ export async function joinAccount(
     throw new ProblemError(404, 'bike-unknown')
   if (await accountOfBike(work, bikeId)) throw new ProblemError(409, 'account-joined-already')
   await work.models.RideAccount.create(
-    { id, bikeId, address, account, token: secrets.seal(token), pulledTo: null, pulledAt: null, outcome: null, removedAt: null },
+    {
+      id,
+      bikeId,
+      address,
+      account,
+      token: secrets.seal(token),
+      pulledTo: null,
+      pulledAt: null,
+      outcome: null,
+      removedAt: null,
+    },
     { transaction: work.transaction },
   )
   await audited(work, 'joined', 'ride account', id, { bikeId, account })

@@ -22,13 +22,7 @@ export function importsRoutes(serving: Serving, importer: Importer, service: Rid
   })
   // A pull is many transactions of its own: what came of it stays, whatever stops it, and its cursor makes it once.
   serving.serveWaiting(endpoints.pullRides, async ({ params, session, author }) => ({
-    account: await pullRides(
-      serving.database,
-      session.shop.id,
-      author,
-      params.id,
-      service,
-    ),
+    account: await pullRides(serving.database, session.shop.id, author, params.id, service),
   }))
   serving.serve(endpoints.imports, ({ work, params }) => importsOf(work, params.id, importer))
   serving.serve(endpoints.rideImport, ({ work, params }) => rideImport(work, params.id))

@@ -10,6 +10,7 @@ import { ProblemError, refuseField } from '../http/problem.ts'
 import { dropParts } from '../stock/kept.ts'
 import { moveStock } from '../stock/movements.ts'
 import { lockBikeState } from '../state/bikeState.ts'
+import { afterAll } from '../state/moments.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { presentFitting } from '../state/presentFitting.ts'
 import { catalogueChanged } from '../parts/catalogue.ts'
@@ -26,11 +27,12 @@ type Closing = Output<typeof endpoints.closeJob.body>
  *
  * @throws ProblemError 422 at `click` for a link that does not click firmly, at `parts` when stock ran out meanwhile
  */
-export async function closeJob(work: Work, id: string, closing: Closing): Promise<Job> {
-  const row = await lockedJob(work, id)
-  if (row.state === 'closed') return known(work, id)
-  if (row.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await known(work, id) })
-  await lockBikeState(work, row.bikeId)
+export async function closeJob(asked: Work, id: string, closing: Closing): Promise<Job> {
+  const row = await lockedJob(asked, id)
+  if (row.state === 'closed') return known(asked, id)
+  if (row.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await known(asked, id) })
+  await lockBikeState(asked, row.bikeId)
+  const work = await afterAll(asked, row.bikeId)
   const now = jobNow(row.plan, await eventsOf(work, id))
   const { plan } = now
   const clicks = plan.joint.kind === 'link'

@@ -1,7 +1,7 @@
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints } from '@pelrin/contract'
-import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
+import { bikeNamed, fittingOn, startShop, type RunningShop } from '../testing/shop.ts'
 import { tornAtEach } from '../testing/torn.ts'
 
 let shop: RunningShop
@@ -29,7 +29,7 @@ const MEND = {
 const mend = async (text: string, body: Record<string, unknown> = {}) =>
   shop.device.ask(endpoints.mendChain, {
     params: { id: await idOf(text) },
-    body: { id: v7(), ...MEND, ...body },
+    body: { id: v7(), fittingId: await fittingOn(shop.device, await idOf(text)), ...MEND, ...body },
   })
 
 describe('a broken chain', () => {

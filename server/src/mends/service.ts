@@ -5,6 +5,7 @@ import { audited, factBy, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { lockBikeState } from '../state/bikeState.ts'
+import { afterAll } from '../state/moments.ts'
 import { dayIn, daysLater } from '../state/days.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { bikeMends, chainNow, type ChainNow } from './store.ts'
@@ -15,12 +16,15 @@ import { bikeMends, chainNow, type ChainNow } from './store.ts'
  *
  * @throws ProblemError 409 without a chain; 422 for what cannot be mended so, or a joint that does not hold
  */
-export async function mendChain(work: Work, bikeId: string, said: MendChain): Promise<BikeMends> {
+export async function mendChain(asked: Work, bikeId: string, said: MendChain): Promise<BikeMends> {
+  await lockBikeState(asked, bikeId)
+  const work = await afterAll(asked, bikeId)
   const { models, transaction } = work
-  await lockBikeState(work, bikeId)
   const { rePress } = await bikeMends(work, bikeId)
   const chain = await chainNow(work, bikeId)
   if (!chain) throw new ProblemError(409, 'no-chain-on')
+  // A chain that is off by now is mended by nobody on this bike.
+  if (chain.fittingId !== said.fittingId) throw new ProblemError(409, 'chain-changed-since')
   const option = said.choice === 'mended' ? chosen(said, chain, rePress) : null
   const { id, pitches, broken, damaged, cause, choice, advised, click } = said
   await models.Mend.create(

@@ -9,6 +9,7 @@ type Row = Omit<Mend, 'at'> & { at: Date }
 /** The chain on a bike as mending it needs to know it. */
 export interface ChainNow {
   readonly id: string
+  readonly fittingId: string
   readonly name: string
   /** After every shortening that stands. */
   readonly pitches: number | null
@@ -29,6 +30,7 @@ export async function chainNow(work: Work, bikeId: string): Promise<ChainNow | n
   )
   return {
     id: fitting.chainId,
+    fittingId: fitting.id,
     name: fitting.chainName,
     pitches: more?.pitchesAfter ?? fitting.pitches,
     offcut: more?.offcut ?? 0,

@@ -4,6 +4,7 @@ import type { endpoints, Output, ReminderPreview, ReminderTemplate } from '@pelr
 import type { Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
+import { dayIn, daysLater, momentAt } from '../state/days.ts'
 import { templatesInForce } from './store.ts'
 
 export type VisitToRemind = Output<typeof endpoints.sendReminders.body>['visits'][number]
@@ -86,16 +87,25 @@ const wordsOf = (kinds: readonly DueKind[], language: ReminderLanguage): string[
 const inWords = (parts: readonly string[], language: ReminderLanguage): string =>
   new Intl.ListFormat(LOCALE[language], { type: 'conjunction' }).format(parts)
 
-/** Now, or when it is no longer quiet by the shop's clock. */
+/** Now, or when it is no longer quiet by the shop's clock: what waits until eight goes at eight, in the nights the clock is changed too. */
 export function firstMoment(now: Date, timeZone: string, { diary }: Assumptions): Date {
-  const parts = new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' })
+  const [hour = 0, minute = 0] = new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    hour: '2-digit',
+    minute: '2-digit',
+    hourCycle: 'h23',
+  })
     .format(now)
     .split(':')
     .map(Number)
-  const hours = quietFor(parts[0]! + parts[1]! / 60, { from: diary.quietFrom, until: diary.quietUntil })
-  // To the minute: what waits until eight waits until eight.
-  const minute = hours === 0 ? now.getTime() : Math.floor(now.getTime() / 60_000) * 60_000
-  return new Date(minute + Math.round(hours * 60) * 60_000)
+  const at = hour + minute / 60
+  if (quietFor(at, { from: diary.quietFrom, until: diary.quietUntil }) === 0) return now
+  const today = dayIn(timeZone, now)
+  const minutes = Math.round(diary.quietUntil * 60)
+  const clock = [Math.floor(minutes / 60) % 24, minutes % 60].map((part) => String(part).padStart(2, '0')).join(':')
+  // Quiet until midnight is quiet until the next day begins.
+  const later = (at < diary.quietUntil ? 0 : 1) + (diary.quietUntil === 24 ? 1 : 0)
+  return momentAt(timeZone, daysLater(today, later), clock)
 }
 
 async function customersOf(work: Work, visits: readonly VisitToRemind[]): Promise<Map<string, CustomerRow>> {

@@ -1,4 +1,5 @@
 import { join } from 'node:path'
+import { setTimeout as sleep } from 'node:timers/promises'
 import type { LearnedGroup } from '@pelrin/contract'
 import PgBoss from 'pg-boss'
 import type { Logger } from 'pino'
@@ -24,6 +25,8 @@ export interface ShopJobs {
 const NIGHTLY = '0 3 * * *'
 /** A piece of a forecast lasts so long, well within the time its job is held, ms. */
 const PIECE_MS = 10_000
+/** After so long a queue that could not be made ready is tried anew, ms. */
+const AGAIN_MS = 2_000
 /** How often jobs are looked for whose server was killed, seconds. */
 const MAINTENANCE_SECONDS = 10
 
@@ -53,7 +56,8 @@ export interface QueueTasks {
  * not over asks for the next, so that a killed server loses no more than a piece.
  */
 export class Queue implements ShopJobs {
-  private readonly boss: PgBoss
+  private boss: PgBoss
+  private stopping = false
   private ready: Promise<void> | undefined
   private readonly threads: Threads
   private readonly learning: Threads
@@ -65,23 +69,46 @@ export class Queue implements ShopJobs {
     private readonly tasks: QueueTasks,
     private readonly alone = false,
   ) {
-    this.boss = new PgBoss({
-      connectionString: url,
+    this.boss = this.made()
+    this.threads = new Threads(join(import.meta.dirname, 'forecastThread.ts'), logger, { most: 1 })
+    this.learning = new Threads(join(import.meta.dirname, '../forecast/learnFrom.ts'), logger, { most: 1 })
+  }
+
+  private made(): PgBoss {
+    const boss = new PgBoss({
+      connectionString: this.url,
       schema: QUEUE_SCHEMA,
       max: 2,
       // Made by whoever owns the schema; the server only works with it.
       migrate: false,
       maintenanceIntervalSeconds: MAINTENANCE_SECONDS,
     })
-    this.boss.on('error', (error) => logger.error({ err: error }, 'queue'))
-    this.threads = new Threads(join(import.meta.dirname, 'forecastThread.ts'), logger, { most: 1 })
-    this.learning = new Threads(join(import.meta.dirname, '../forecast/learnFrom.ts'), logger, { most: 1 })
+    boss.on('error', (error) => this.logger.error({ err: error }, 'queue'))
+    return boss
   }
 
-  /** Makes the queue ready; what is sent before waits for it. */
+  /** Makes the queue ready; what is sent before waits for it. One that could not be made ready is tried anew when next asked for. */
   start(): Promise<void> {
-    this.ready ??= this.open()
+    this.ready ??= this.open().catch(async (error: unknown) => {
+      this.ready = undefined
+      await this.boss.stop({ graceful: false }).catch(() => undefined)
+      this.boss = this.made()
+      throw error
+    })
     return this.ready
+  }
+
+  /** Makes the queue ready as soon as the database lets it. */
+  async startPatiently(): Promise<void> {
+    while (!this.stopping) {
+      try {
+        await this.start()
+        return
+      } catch (error) {
+        this.logger.error({ err: error }, 'queue')
+        await sleep(AGAIN_MS)
+      }
+    }
   }
 
   private async open(): Promise<void> {
@@ -161,6 +188,7 @@ export class Queue implements ShopJobs {
   }
 
   async stop(): Promise<void> {
+    this.stopping = true
     await this.ready?.catch(() => undefined)
     if (this.ready) await this.boss.stop({ graceful: false })
     await this.threads.close()

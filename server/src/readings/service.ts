@@ -10,21 +10,21 @@ import { asRecord, instrumentById, type InstrumentInUse } from '../instruments/s
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
-import { presentFitting, type PresentFitting } from '../state/presentFitting.ts'
+import { fittingMeant, type FittingMeant } from '../state/moments.ts'
+import { presentFitting } from '../state/presentFitting.ts'
 import { readingById, type ReadingFact } from './store.ts'
 
 /** A device's clock may be a little ahead of ours. */
 const CLOCK_LEEWAY_MS = 5 * 60_000
 
-type Entered = Omit<TakeReading, 'bikeId'>
+type Entered = Omit<TakeReading, 'bikeId' | 'fittingId'>
 
 /** Saves a reading of the chain on a bike, judges it, and answers with the bike's record. */
 export async function takeReading(work: Work, taken: TakeReading): Promise<BikeRecord> {
   await lockBikeState(work, taken.bikeId)
   const bike = await work.models.Bike.findByPk(taken.bikeId, { transaction: work.transaction })
   if (!bike) throw refuseField('bikeId', 'bike-unknown')
-  const fitting = await presentFitting(work, taken.bikeId)
-  if (!fitting) throw refuseField('bikeId', 'bike-without-chain')
+  const fitting = await fittingMeant(work, taken.bikeId, taken)
   await write(work, taken, { bikeId: taken.bikeId, fitting, corrects: null, reason: null })
   return bikeRecord(work, taken.bikeId)
 }
@@ -46,14 +46,19 @@ export async function correctReading(work: Work, id: string, correction: Correct
   if (fitting?.id !== old.fittingId) throw refuseField('spots.0.typed', 'chain-not-fitted-then')
   // When it happened is not what is being corrected: it keeps its place in time.
   const corrected = { ...correction, occurredAt: old.occurredAt.toISOString() }
-  await write(work, corrected, { bikeId: old.bikeId, fitting, corrects: old, reason: correction.reason })
+  await write(work, corrected, {
+    bikeId: old.bikeId,
+    fitting: { ...fitting, present: true },
+    corrects: old,
+    reason: correction.reason,
+  })
   return bikeRecord(work, old.bikeId)
 }
 
 async function write(
   work: Work,
   entered: Entered,
-  on: { bikeId: string; fitting: PresentFitting; corrects: ReadingFact | null; reason: string | null },
+  on: { bikeId: string; fitting: FittingMeant; corrects: ReadingFact | null; reason: string | null },
 ): Promise<void> {
   const { models, transaction } = work
   const occurredAt = new Date(entered.occurredAt)
@@ -111,7 +116,8 @@ async function write(
     if (broken?.rule !== 'unique') throw error
     throw new ProblemError(409, broken.columns.includes('supersedes_id') ? 'reading-corrected-already' : 'id-taken')
   }
-  await judgeBike(work, on.bikeId, { readingId: entered.id, occurredAt })
+  // One of a chain that is off by now is kept with that chain; the bike is judged by the one that is on.
+  await judgeBike(work, on.bikeId, { readingId: on.fitting.present ? entered.id : null, occurredAt })
   await audited(work, on.corrects ? 'corrected' : 'took', 'reading', entered.id, {
     bikeId: on.bikeId,
     typed: entered.spots.map(({ typed, pitches = null }) => ({ typed, pitches })),

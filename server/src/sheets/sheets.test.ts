@@ -1,7 +1,7 @@
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints, type SheetBlock } from '@pelrin/contract'
-import { bikeNamed, Device, startShop, type RunningShop } from '../testing/shop.ts'
+import { bikeNamed, Device, fittingOn, startShop, type RunningShop } from '../testing/shop.ts'
 
 let shop: RunningShop
 beforeAll(async () => {
@@ -93,6 +93,7 @@ describe('a rider’s sheet', () => {
       params: { id: await idOf('nell winter') },
       body: {
         id: v7(),
+        fittingId: await fittingOn(shop.device, await idOf('nell winter')),
         pitches: 112,
         broken: 'inner',
         damaged: [0, 3],

@@ -11,7 +11,7 @@ const messages = createInstance({
   resources: { en: { translation: { sheet, care, word, parts: riderGears } } },
   interpolation: { escapeValue: false },
 })
-void messages.init()
+await messages.init()
 
 /** The words of a sheet: messages with values, numbers and days as somebody in a place and zone writes them. */
 export class Words {

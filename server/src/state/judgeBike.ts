@@ -3,6 +3,7 @@ import type { VerdictInput } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { factBy, type Work } from '../db/work.ts'
 import { refreshBikeState } from './bikeState.ts'
+import { afterAll } from './moments.ts'
 import type { ShopFacts } from './shopFacts.ts'
 import { bikeFacts, forecastOf, shownOf } from './verdictInput.ts'
 
@@ -16,12 +17,13 @@ import { bikeFacts, forecastOf, shownOf } from './verdictInput.ts'
  * @returns whether a verdict was given
  */
 export async function judgeBike(
-  work: Work,
+  asked: Work,
   bikeId: string,
   because: { readingId: string | null; occurredAt: Date },
   shared?: ShopFacts,
   always = true,
 ): Promise<boolean> {
+  const work = shared ? asked : await afterAll(asked, bikeId)
   const facts = await bikeFacts(work, bikeId, because.occurredAt, shared)
   const forecast = forecastOf(facts.input)
   const input: VerdictInput = { ...facts.input, forecast: shownOf(forecast) }

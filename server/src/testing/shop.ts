@@ -231,6 +231,12 @@ export async function bikeNamed(device: Device, text: string): Promise<Output<ty
   return bike
 }
 
+/** The fitting of the chain now on a bike; empty with none. */
+export async function fittingOn(device: Device, bikeId: string): Promise<string> {
+  const { body } = await device.ask(endpoints.bike, { params: { id: bikeId } })
+  return body.chain?.fittingId ?? ''
+}
+
 /** A reading to send, of one spot on the shop's metric rule. */
 export async function readingOf(
   device: Device,
@@ -242,6 +248,7 @@ export async function readingOf(
   return {
     id: v7(),
     bikeId,
+    fittingId: await fittingOn(device, bikeId),
     occurredAt: new Date().toISOString(),
     instrumentId: rule?.id ?? '',
     spots: [{ id: v7(), typed: '204.6', pitches: 16 }],

@@ -196,7 +196,12 @@ describe('a write that nobody answered', () => {
       ask(endpoints.recordCare, {
         params: { id: 'b1' },
         key: crypto.randomUUID(),
-        body: { id: crypto.randomUUID(), kind: 'wash', occurredAt: new Date(Date.now() + asked.length).toISOString() },
+        body: {
+          id: crypto.randomUUID(),
+          kind: 'wash',
+          fittingId: crypto.randomUUID(),
+          occurredAt: new Date(Date.now() + asked.length).toISOString(),
+        },
       })
     asked = []
     await expect(wash()).rejects.toBeInstanceOf(AwayError)

@@ -1,5 +1,6 @@
 import type { Endpoint, Input, Output, Problem } from '@pelrin/contract'
 import type * as v from 'valibot'
+import { prove } from './prove.ts'
 
 type Schema = v.GenericSchema | undefined
 
@@ -55,6 +56,8 @@ export async function send(method: string, path: string, asking: Asking): Promis
   if (asking.key !== undefined) headers['Idempotency-Key'] = asking.key
   if (asking.version !== undefined) headers['If-Match'] = `"${asking.version}"`
   if (asking.personId !== undefined) headers['Pelrin-Person'] = asking.personId
+  // What happened is told by this clock: the server sets it right by its own.
+  if (method !== 'GET') headers['Pelrin-Clock'] = new Date().toISOString()
   const timeout = AbortSignal.timeout(asking.long === true ? LONG_MS : TIMEOUT_MS)
   let response: Response
   try {
@@ -72,6 +75,8 @@ export async function send(method: string, path: string, asking: Asking): Promis
   if (response.status === 502 || response.status === 503 || response.status === 504) throw new AwayError()
   const problem = (await response.json().catch(() => null)) as Problem | null
   if (problem === null) throw new AwayError()
+  // What is the owner's goes on once the password was typed again.
+  if (problem.code === 'prove-again' && (await prove())) return send(method, path, asking)
   throw new ProblemError(problem)
 }
 
@@ -155,6 +160,12 @@ function upload(
       const answer = parsed(request.responseText)
       if (request.status >= 200 && request.status < 300) resolve(answer)
       else if (answer === undefined) away()
+      else if ((answer as Problem).code === 'prove-again')
+        void prove().then((proved) =>
+          proved
+            ? upload(path, body, headers, signal, onProgress).then(resolve, reject)
+            : reject(new ProblemError(answer as Problem)),
+        )
       else reject(new ProblemError(answer as Problem))
     }
     request.onerror = away

@@ -6,6 +6,7 @@ import { ask, ProblemError } from './client.ts'
 /** Keys of everything kept, in one place, so that a write knows what it makes stale. */
 export const keys = {
   session: ['session'] as const,
+  access: ['access'] as const,
   door: ['door'] as const,
   lineUp: ['stand'] as const,
   bike: (id: string) => ['bike', id] as const,
@@ -67,6 +68,8 @@ export const useSession = () =>
         throw error
       }),
     staleTime: 60_000,
+    // How far a rebuild is, is told with it.
+    refetchInterval: ({ state }) => (state.data?.rebuilding ? 3_000 : false),
   })
 
 export const useDoor = () => useQuery({ queryKey: keys.door, queryFn: ({ signal }) => ask(endpoints.door, { signal }) })

@@ -34,7 +34,7 @@ export function useBikeWrite(bikeId: string) {
       await anew()
       return answer
     } catch (error) {
-      setWrong(asWrong(error, t('app.offline')))
+      setWrong(asWrong(error, t('app.notSaved')))
       // A field that was wrong says nothing new of the bike: who mends it goes on at once.
       if (!(error instanceof ProblemError && error.problem.status === 422)) await anew()
       return null

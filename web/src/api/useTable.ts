@@ -36,7 +36,7 @@ export function useTable<Seen extends Looked, Done>(
     try {
       return await job(stop.signal)
     } catch (error) {
-      if (!stop.signal.aborted) setWrong(error instanceof ProblemError ? error.problem.detail : t('app.offline'))
+      if (!stop.signal.aborted) setWrong(error instanceof ProblemError ? error.problem.detail : t('app.notSaved'))
       return null
     } finally {
       setRunning(null)

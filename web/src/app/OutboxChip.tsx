@@ -1,4 +1,4 @@
-import { Box, Button, Dialog, DialogContent, DialogTitle, Stack, Typography } from '@mui/material'
+import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Stack, Typography } from '@mui/material'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
@@ -18,6 +18,7 @@ export function OutboxChip() {
   const navigate = useNavigate()
   const waiting = useOutbox()
   const [open, setOpen] = useState(false)
+  const [throwing, setThrowing] = useState<Waiting | null>(null)
   const refused = waiting.filter((write) => write.refused !== undefined)
   if (waiting.length === 0) return null
   return (
@@ -46,13 +47,18 @@ export function OutboxChip() {
                 <Typography sx={{ fontWeight: 600 }}>{write.title}</Typography>
                 {write.refused && (
                   <Typography variant="body2" sx={{ color: ink('madder') }}>
-                    {write.refused.fields?.map((field) => field.detail).join(' ') ?? write.refused.detail}
+                    {write.refused.status >= 500
+                      ? t('outbox.setAside')
+                      : (write.refused.fields?.map((field) => field.detail).join(' ') ?? write.refused.detail)}
                   </Typography>
                 )}
               </Box>
               {write.refused && (
                 <>
-                  {isReading(write) && (
+                  {write.refused.status >= 500 && (
+                    <Button onClick={() => void outbox.again(write.key)}>{t('outbox.again')}</Button>
+                  )}
+                  {isReading(write) && write.refused.status < 500 && (
                     <Button
                       onClick={() => {
                         restoreDraft(write)
@@ -64,7 +70,7 @@ export function OutboxChip() {
                       {t('outbox.open')}
                     </Button>
                   )}
-                  <Button color="error" onClick={() => void outbox.drop(write.key)}>
+                  <Button color="error" onClick={() => setThrowing(write)}>
                     {t('outbox.drop')}
                   </Button>
                 </>
@@ -73,6 +79,25 @@ export function OutboxChip() {
           ))}
         </DialogContent>
       </Dialog>
+      {throwing && (
+        <Dialog open onClose={() => setThrowing(null)} aria-labelledby="throw-title">
+          <DialogTitle id="throw-title">{t('outbox.sure', { what: throwing.title })}</DialogTitle>
+          <DialogActions>
+            <Button autoFocus onClick={() => setThrowing(null)}>
+              {t('outbox.keep')}
+            </Button>
+            <Button
+              color="error"
+              onClick={() => {
+                void outbox.drop(throwing.key)
+                setThrowing(null)
+              }}
+            >
+              {t('outbox.drop')}
+            </Button>
+          </DialogActions>
+        </Dialog>
+      )}
     </>
   )
 }

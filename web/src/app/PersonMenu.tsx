@@ -11,12 +11,11 @@ import {
   TextField,
 } from '@mui/material'
 import { useColorScheme } from '@mui/material/styles'
-import { valibotResolver } from '@hookform/resolvers/valibot'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
-import type * as v from 'valibot'
+import * as v from 'valibot'
 import { endpoints, SwitchPerson, type Session } from '@pelrin/contract'
 import { ask, ProblemError } from '../api/client.ts'
 import { keys } from '../api/queries.ts'
@@ -70,44 +69,68 @@ export function PersonMenu({ session }: { session: Session }) {
   )
 }
 
+/** What is typed to take over: a PIN, or the password the first time on this device. */
+interface TakingOver {
+  initials: string
+  secret: string
+}
+
 function SwitchDialog({ onClose }: { onClose: () => void }) {
   const { t } = useTranslation()
   const client = useQueryClient()
-  const form = useForm<v.InferInput<typeof SwitchPerson>>({
-    resolver: valibotResolver(SwitchPerson),
-    defaultValues: { initials: '', pin: '' },
-  })
+  const [byPassword, setByPassword] = useState(false)
+  const form = useForm<TakingOver>({ defaultValues: { initials: '', secret: '' } })
   const { errors, isSubmitting } = form.formState
-  const take = form.handleSubmit(async (body) => {
+  const take = form.handleSubmit(async ({ initials, secret }) => {
+    const body = { initials, ...(byPassword ? { password: secret } : { pin: secret }) }
+    const checked = v.safeParse(SwitchPerson, body)
+    if (!checked.success) {
+      for (const issue of checked.issues)
+        form.setError(v.getDotPath(issue) === 'initials' ? 'initials' : 'secret', {
+          message: t(`problems.${issue.message}`),
+        })
+      return
+    }
     try {
-      client.setQueryData(keys.session, await ask(endpoints.switchPerson, { body }))
+      client.setQueryData(keys.session, await ask(endpoints.switchPerson, { body: checked.output }))
+      // What the one before saw may not be for the one who is here now.
+      void client.invalidateQueries()
       onClose()
     } catch (error) {
-      form.setError('pin', { message: error instanceof ProblemError ? error.problem.code : 'database-away' })
+      const problem = error instanceof ProblemError ? error.problem : null
+      if (problem?.code === 'pin-first-password') {
+        setByPassword(true)
+        form.setValue('secret', '')
+        form.setFocus('secret')
+      }
+      form.setError('secret', { message: problem?.detail ?? t('problems.database-away') })
     }
   })
-  const told = (code: string | undefined): string => (code === undefined ? ' ' : t(`problems.${code}`, { minutes: 15 }))
+  const told = (error: { message?: string } | undefined): string => error?.message ?? ' '
   return (
     <Dialog open onClose={onClose} aria-labelledby="switch-title">
       <form onSubmit={(event) => void take(event)} noValidate>
         <DialogTitle id="switch-title">{t('person.switch')}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 1, width: 340 }}>
+        <DialogContent sx={{ display: 'grid', gap: 1, width: 360, maxWidth: '100%' }}>
           <TextField
             {...form.register('initials')}
             autoFocus
             label={t('person.initials')}
             error={!!errors.initials}
-            helperText={told(errors.initials?.message)}
+            helperText={told(errors.initials)}
             sx={{ mt: 1 }}
           />
           <TextField
-            {...form.register('pin')}
+            {...form.register('secret')}
             type="password"
-            label={t('person.pin')}
-            error={!!errors.pin}
-            helperText={told(errors.pin?.message)}
-            slotProps={{ htmlInput: { inputMode: 'numeric', autoComplete: 'off' } }}
+            label={t(byPassword ? 'signIn.password' : 'person.pin')}
+            error={!!errors.secret}
+            helperText={told(errors.secret)}
+            slotProps={{ htmlInput: { inputMode: byPassword ? 'text' : 'numeric', autoComplete: 'off' } }}
           />
+          <Button onClick={() => setByPassword(!byPassword)} sx={{ justifySelf: 'start', minHeight: 48 }}>
+            {t(byPassword ? 'person.byPin' : 'person.byPassword')}
+          </Button>
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>{t('app.cancel')}</Button>

@@ -5,17 +5,23 @@ import { useTranslation } from 'react-i18next'
 import { Outlet, useLocation, useMatch, useSearchParams } from 'react-router'
 import type { Session } from '@pelrin/contract'
 import { useLineUp } from '../api/queries.ts'
+import { drafts } from '../drafts/drafts.ts'
 import { TypingProvider } from '../keys/typing.tsx'
 import { dayAndClock } from '../messages/format.ts'
+import { outbox } from '../outbox/outbox.ts'
+import { useOutbox } from '../outbox/useOutbox.ts'
 import { KeyCap } from '../pieces/KeyCap.tsx'
 import { ScanButton } from '../places/tags/ScanButton.tsx'
 import { Finder } from './Finder.tsx'
 import { KeySheet } from './KeySheet.tsx'
 import { NavBand } from './NavBand.tsx'
 import { OutboxChip } from './OutboxChip.tsx'
+import { ProveDialog } from './ProveDialog.tsx'
 import { PersonMenu } from './PersonMenu.tsx'
+import { othersPlace } from './rights.ts'
 import { SurroundingsContext } from './surroundings.ts'
 import { useTold } from './Told.tsx'
+import { useServerState } from './useServerState.ts'
 
 /** The bike in hand: the one the address names, else the one on this stand, else the first of the line-up. */
 function useBikeInHand(): string | undefined {
@@ -33,7 +39,6 @@ export function Shell({ session }: { session: Session }) {
   const [keysOpen, setKeysOpen] = useState(false)
   const { tell, told } = useTold()
   const bikeId = useBikeInHand()
-  const online = useOnline()
   const { pathname } = useLocation()
   useHotkeys('?', () => setKeysOpen((open) => !open), { useKey: true, preventDefault: true })
   const surroundings = useMemo(() => ({ session, tell }), [session, tell])
@@ -92,11 +97,8 @@ export function Shell({ session }: { session: Session }) {
               <KeyCap aria-hidden>?</KeyCap>
             </IconButton>
           </Stack>
-          {!online && (
-            <Alert severity="warning" icon={false} sx={{ borderRadius: 0, py: 0 }}>
-              {t('app.offline')}
-            </Alert>
-          )}
+          <Standing rebuilding={session.rebuilding} />
+          <OthersPlace role={session.person.role} />
           <Box
             component="main"
             id="main"
@@ -107,10 +109,50 @@ export function Shell({ session }: { session: Session }) {
           </Box>
           <NavBand bikeId={bikeId} />
         </Stack>
+        <ProveDialog session={session} />
         <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
         {told}
       </TypingProvider>
     </SurroundingsContext>
+  )
+}
+
+/** Says at once what would be refused later: that a place is for others to work in. */
+function OthersPlace({ role }: { role: Session['person']['role'] }) {
+  const { t, i18n } = useTranslation()
+  const { pathname } = useLocation()
+  const roles = othersPlace(role, pathname)
+  if (roles === null) return null
+  const names = new Intl.ListFormat(i18n.language, { type: 'disjunction' }).format(roles.map((one) => t(`role.${one}`)))
+  return (
+    <Typography
+      role="note"
+      color="textSecondary"
+      sx={{ px: 2.75, py: 0.75, borderBottom: 1, borderColor: 'divider', flexShrink: 0 }}
+    >
+      {t('app.othersPlace', { roles: names })}
+    </Typography>
+  )
+}
+
+/** What stands in the way of working as ever, if anything does. */
+function Standing({ rebuilding }: { rebuilding: Session['rebuilding'] }) {
+  const { t } = useTranslation()
+  const online = useOnline()
+  const server = useServerState()
+  useOutbox()
+  const lines = [
+    !online ? t('app.offline') : server === 'away' ? t('app.away') : server === 'no-room' ? t('app.noRoom') : null,
+    outbox.keeps() && drafts.keeps() ? null : t('app.notKept'),
+    rebuilding ? t('app.rebuilding', { ...rebuilding }) : null,
+  ].filter((line) => line !== null)
+  if (lines.length === 0) return null
+  return (
+    <Alert severity="warning" icon={false} sx={{ borderRadius: 0, py: 0 }} role="status">
+      {lines.map((line) => (
+        <Box key={line}>{line}</Box>
+      ))}
+    </Alert>
   )
 }
 

@@ -34,7 +34,17 @@ export const en = {
     line: 'Chain wear, measured and judged at the stand.',
     places: 'Places',
     skip: 'Go to the main part',
-    offline: 'No connection. What you save is kept on this device and sent later.',
+    offline:
+      'No connection. Readings and steps of a job are kept on this device and sent later; everything else waits until the connection is back.',
+    othersPlace: 'You can look here; changing something is for {{roles}}.',
+    notSaved: 'Pelrin did not answer, so this is not saved. What you typed is still here: save again when it is back.',
+    notThere: 'Pelrin does not answer at the moment. Try again.',
+    away: 'Pelrin does not answer. What you see may be out of date. Readings and steps of a job are kept on this device and sent later; everything else has to wait.',
+    noRoom:
+      'The disk Pelrin saves to is full: nothing more can be saved. Tell whoever runs it; it goes on by itself when there is room.',
+    notKept:
+      'This browser keeps nothing on the device: what waits to be sent, or is half typed, is lost when the page is closed.',
+    rebuilding: 'Bringing the bikes up to this version: {{done}} of {{of}}.',
     loading: 'One moment …',
     tryAgain: 'Try again',
     close: 'Close',
@@ -86,8 +96,55 @@ export const en = {
     initials: 'Initials',
     pin: 'PIN',
     take: 'Take over',
+    byPassword: 'First time on this tablet',
+    byPin: 'With my PIN',
     out: 'Sign this device out',
     outWaiting: 'What waits to be sent is kept.',
+  },
+
+  role: {
+    owner: 'the owner',
+    mechanic: 'a mechanic',
+    desk: 'the desk',
+    apprentice: 'an apprentice',
+    'read-only': 'who only looks',
+  },
+
+  prove: {
+    title: 'Your password again',
+    why: 'This is the owner’s. {{name}}, type your password to go on.',
+    go: 'Go on',
+  },
+
+  access: {
+    owner: 'Only the owner sees who signed in.',
+    failed_one: '1 wrong password or PIN within a day',
+    failed_other: '{{count}} wrong passwords or PINs within a day',
+    failed_zero: 'No wrong passwords or PINs within a day',
+    note: 'After five wrong tries in a row the next one has to wait, longer each time. Who knows nothing of a wrong try under their name tells the owner, and takes another password.',
+    wrong: {
+      password: 'Wrong password for “{{who}}”',
+      pin: 'Wrong PIN for “{{who}}”',
+    },
+    did: {
+      'signed-in': '{{who}} signed in',
+      'switched-person': '{{who}} handed the device over',
+      'took-out': '{{who}} took out: {{what}}',
+      'took-in': '{{who}} took in: {{what}}',
+      restored: 'A backup was restored',
+      'backed-up': '{{who}} made a backup',
+    },
+    what: {
+      archive: 'the whole shop',
+      customers: 'customers',
+      bikes: 'bikes',
+      readings: 'readings',
+      rides: 'rides',
+      care: 'care',
+    },
+    at: '{{day}}, {{time}}',
+    from: 'from {{address}}',
+    waits: 'the next try waited {{minutes}} min',
   },
 
   find: {
@@ -352,7 +409,9 @@ export const en = {
     refused_other: '{{count}} were refused',
     title: 'Not sent yet',
     reading: 'Reading of {{bike}}, {{time}}',
-    job: 'Job, {{time}}: {{what}}',
+    job: 'Job on {{bike}}, {{time}}: {{what}}',
+    step: '{{step}} done',
+    unstep: '{{step}} taken back',
     said: {
       tick: 'a step done',
       untick: 'a step taken back',
@@ -365,7 +424,11 @@ export const en = {
       resume: 'gone on with',
     },
     open: 'Open it again',
+    again: 'Send it again',
     drop: 'Throw it away',
+    sure: 'Throw away “{{what}}”? It is nowhere else.',
+    keep: 'Keep it',
+    setAside: 'Pelrin failed over this again and again, so it was set aside for the rest to go on.',
   },
 
   why,

@@ -1,6 +1,8 @@
 import type { Problem } from '@pelrin/contract'
-import { createStore, del, entries, set, type UseStore } from 'idb-keyval'
-import { AwayError, ProblemError, send } from '../api/client.ts'
+import { del, entries, set, type UseStore } from 'idb-keyval'
+import { ProblemError, send } from '../api/client.ts'
+import { keptStore } from './keptStore.ts'
+import { alone, ifFree } from './locks.ts'
 
 /** A write on its way to the server. It is kept on the device until the server has it. */
 export interface Waiting {
@@ -16,17 +18,24 @@ export interface Waiting {
   /** What it is, for the list of what waits. */
   readonly title: string
   readonly bikeId: string
-  /** Set when the server refused it: nobody sends it again before a person has looked. */
+  /** Its place in the order, whatever the clock does; those of an earlier version have none and come first. */
+  readonly order?: number
+  /** How often in a row the server had a fault of its own over it. */
+  readonly faults?: number
+  /** Set when the server refused it, or failed over it again and again: nobody sends it again before a person has looked. */
   readonly refused?: Problem
 }
 
 type Settled = { readonly ok: true; readonly result: unknown } | { readonly ok: false; readonly problem: Problem }
 
 const RETRY_MS = [1_000, 2_000, 5_000, 10_000, 20_000]
+/** So often a fault over one write is waited out; then it is set aside, and the rest goes on. */
+const MOST_FAULTS = 5
+const LOCK = 'pelrin-outbox'
 
 /**
  * Writes, in order, kept in IndexedDB until they are done. They outlive a reload, a dead battery and signing out.
- * One tab at a time sends them.
+ * One tab at a time sends them. Where the browser keeps nothing they are sent all the same, and lost with the page.
  */
 export class Outbox {
   private waiting: readonly Waiting[] = []
@@ -37,20 +46,28 @@ export class Outbox {
   private attempt = 0
   private timer: ReturnType<typeof setTimeout> | undefined
 
-  /** Takes up what an earlier visit left, and sends it. */
+  /** Takes up what an earlier visit left, and sends it. Never fails. */
   async open(): Promise<void> {
-    this.store = createStore('pelrin-outbox', 'waiting')
-    await this.load()
+    try {
+      this.store = await keptStore('pelrin-outbox', 'waiting')
+      await this.load()
+    } catch {
+      this.store = null
+    }
     window.addEventListener('online', () => void this.flush())
     void this.flush()
   }
 
+  /** Whether what waits outlives this page. */
+  readonly keeps = (): boolean => this.store !== null
+
   /** Keeps a write on the device, then sends it. Resolves once it is kept; `settled` is its end, if it comes. */
-  async put(write: Waiting): Promise<{ settled: Promise<Settled> }> {
+  async put(given: Waiting): Promise<{ settled: Promise<Settled> }> {
     const settled = new Promise<Settled>((resolve) => {
-      this.settling.set(write.key, resolve)
+      this.settling.set(given.key, resolve)
     })
-    if (this.store) await set(write.key, write, this.store)
+    const write = { ...given, order: Math.max(0, ...this.waiting.map(({ order = 0 }) => order)) + 1 }
+    await this.keep(write)
     this.change([...this.waiting.filter((other) => other.key !== write.key), write])
     this.attempt = 0
     void this.flush()
@@ -58,8 +75,26 @@ export class Outbox {
   }
 
   async drop(key: string): Promise<void> {
-    if (this.store) await del(key, this.store)
+    if (this.store) await del(key, this.store).catch(() => this.forsake())
     this.change(this.waiting.filter((write) => write.key !== key))
+  }
+
+  /** Sends a write that was set aside once more, after everything else. */
+  async again(key: string): Promise<void> {
+    const write = this.waiting.find((one) => one.key === key)
+    if (!write) return
+    const { refused: _, faults: __, ...rest } = write
+    await this.put(rest)
+  }
+
+  /** Writes it down on the device. With its storage full it stays in memory, which the screen says. */
+  private async keep(write: Waiting): Promise<void> {
+    if (this.store) await set(write.key, write, this.store).catch(() => this.forsake())
+  }
+
+  private forsake(): void {
+    this.store = null
+    this.change(this.waiting)
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -79,10 +114,8 @@ export class Outbox {
   /** Sends what waits, oldest first, until one cannot be sent. */
   async flush(): Promise<void> {
     clearTimeout(this.timer)
-    await navigator.locks.request('pelrin-outbox', { ifAvailable: true }, async (lock) => {
-      if (lock) await this.sendAll()
-      else this.later()
-    })
+    const done = await ifFree(LOCK, () => this.sendAll())
+    if (!done) this.later()
   }
 
   /**
@@ -91,7 +124,7 @@ export class Outbox {
    * @returns false where the server is away; what waits is kept and sent later
    */
   sendNow(): Promise<boolean> {
-    return navigator.locks.request('pelrin-outbox', () => this.sendAll())
+    return alone(LOCK, () => this.sendAll())
   }
 
   private async sendAll(): Promise<boolean> {
@@ -119,17 +152,24 @@ export class Outbox {
       this.settle(write.key, { ok: true, result })
       return true
     } catch (error) {
-      if (error instanceof AwayError) return false
-      if (!(error instanceof ProblemError)) throw error
+      if (!(error instanceof ProblemError)) return false
       const { problem } = error
-      // Signed out, or a fault on the other side: it waits for better days.
-      if (problem.status === 401 || problem.status >= 500) return false
-      const refused = { ...write, refused: problem }
-      if (this.store) await set(write.key, refused, this.store)
-      this.change(this.waiting.map((other) => (other.key === write.key ? refused : other)))
+      // Signed out, asked too often, or no room on the other side: it waits for better days.
+      if (problem.status === 401 || problem.status === 429 || problem.status === 507) return false
+      const faults = problem.status >= 500 ? (write.faults ?? 0) + 1 : 0
+      if (faults > 0 && faults < MOST_FAULTS) {
+        await this.note({ ...write, faults })
+        return false
+      }
+      await this.note({ ...write, refused: problem })
       this.settle(write.key, { ok: false, problem })
       return true
     }
+  }
+
+  private async note(write: Waiting): Promise<void> {
+    await this.keep(write)
+    this.change(this.waiting.map((other) => (other.key === write.key ? write : other)))
   }
 
   private later(): void {
@@ -147,7 +187,7 @@ export class Outbox {
   private async load(): Promise<void> {
     if (!this.store) return
     const kept = (await entries<string, Waiting>(this.store)).map(([, write]) => write)
-    this.change(kept.sort((a, b) => (a.at < b.at ? -1 : 1)))
+    this.change(kept.sort((a, b) => (a.order ?? 0) - (b.order ?? 0) || (a.at < b.at ? -1 : 1)))
   }
 
   private change(waiting: readonly Waiting[]): void {

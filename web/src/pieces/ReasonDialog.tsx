@@ -36,7 +36,7 @@ export function ReasonDialog({
       await onReason(reason.trim())
       onClose()
     } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.offline'))
+      setWrong(sentenceOf(error) ?? t('app.notSaved'))
     } finally {
       setBusy(false)
     }

@@ -44,7 +44,7 @@ export function Failure({ error, again }: { error: unknown; again?: () => void }
     <Stack role="alert" sx={{ alignItems: 'center', p: 4, gap: 2, textAlign: 'center' }}>
       <Plate shape="parted" colour={ink('madder')} height={28} />
       <Typography sx={{ maxWidth: 460 }}>
-        {problem ? t(`problems.${problem.code}`, { requestId: problem.requestId }) : t('app.offline')}
+        {problem ? t(`problems.${problem.code}`, { requestId: problem.requestId }) : t('app.notThere')}
       </Typography>
       {problem && problem.status >= 500 && (
         <Typography variant="body2" color="textSecondary">

@@ -115,6 +115,7 @@ export const sessionOf = (at: 'tove' | 'ruan' = 'tove'): Session => ({
   people: [TOVE, RUAN],
   device: { id: 'device', name: 'Bench 1' },
   provedUntil: null,
+  rebuilding: null,
 })
 
 export interface InApp {

@@ -53,6 +53,7 @@ export const rules = {
     exceptions: 'Customers and bikes',
     'taking-out': 'In and out',
     backups: 'Backups',
+    access: 'Who was in',
   },
   why: {
     'by-speeds': 'Narrow chains have tighter tolerances.',

@@ -100,6 +100,7 @@ function CareOf({
       ...what,
       ...(what.care ? { cleaning: cleaningNeeded({ care: what.care, before, cleaning }), atHome } : {}),
       occurredAt: new Date().toISOString(),
+      fittingId: care.chain.fittingId,
     }
     const written = await write(() => ask(endpoints.recordCare, { params: { id: bikeId }, key: id, body }))
     writing.current.delete(asked)

@@ -23,7 +23,7 @@ export function usePartWrite() {
       await client.invalidateQueries({ queryKey: ['bike'] })
       return true
     } catch (error) {
-      if (!(error instanceof ProblemError)) setWrong({ '': t('app.offline') })
+      if (!(error instanceof ProblemError)) setWrong({ '': t('app.notSaved') })
       else if (refused?.(error) !== true)
         setWrong(
           error.problem.fields

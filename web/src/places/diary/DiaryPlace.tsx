@@ -60,7 +60,7 @@ function Weeks({ diary }: { diary: Diary }) {
       await job()
       tell(said)
     } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.offline'))
+      setWrong(sentenceOf(error) ?? t('app.notSaved'))
     } finally {
       await client.invalidateQueries({ queryKey: keys.diary })
       await client.invalidateQueries({ queryKey: keys.lineUp })

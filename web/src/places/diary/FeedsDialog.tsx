@@ -26,7 +26,7 @@ export function FeedsDialog({ onClose }: { onClose: () => void }) {
     try {
       await job()
     } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.offline'))
+      setWrong(sentenceOf(error) ?? t('app.notSaved'))
     } finally {
       setBusy(false)
     }

@@ -44,7 +44,7 @@ export function ImportColumns({
       await ask(endpoints.mapColumns, { params: { id: current.id }, key: v7(), body: { file: table.file, mapping } })
       await onMapped()
     } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.offline'))
+      setWrong(sentenceOf(error) ?? t('app.notSaved'))
     }
   }
   return (

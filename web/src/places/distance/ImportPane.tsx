@@ -36,7 +36,7 @@ export function ImportPane({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi'
         error instanceof ProblemError
           ? error.problem.detail
           : error instanceof AwayError
-            ? t('app.offline')
+            ? t('app.notSaved')
             : t('app.fault'),
       )
     } finally {

@@ -39,7 +39,7 @@ export function useLedgerWrite(bikeId: string) {
       setWrong(
         problem?.fields
           ? Object.fromEntries(problem.fields.map(({ path, detail }) => [path, detail]))
-          : { '': problem?.detail ?? t('app.offline') },
+          : { '': problem?.detail ?? t('app.notSaved') },
       )
       return false
     } finally {

@@ -90,7 +90,7 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
       tell(t('gauges.checkSaved'))
       onClose()
     } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.offline'))
+      setWrong(sentenceOf(error) ?? t('app.notSaved'))
     } finally {
       setSaving(false)
     }

@@ -129,7 +129,7 @@ export function RecordForm({ history, onClose }: { history: InstrumentHistory | 
     } catch (error) {
       const problem = error instanceof ProblemError ? error.problem : null
       for (const { path, detail } of problem?.fields ?? []) form.setError(fieldAt(path), { message: detail })
-      if (!problem?.fields) setGeneral(problem?.detail ?? t('app.offline'))
+      if (!problem?.fields) setGeneral(problem?.detail ?? t('app.notSaved'))
     }
   })
   const field = (name: keyof Fields, label: string, more: { hint?: string; unit?: string; width?: number } = {}) => (

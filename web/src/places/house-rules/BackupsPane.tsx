@@ -2,7 +2,7 @@ import { Box, Button, Stack, Typography } from '@mui/material'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { endpoints } from '@pelrin/contract'
+import { endpoints, may } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
@@ -22,7 +22,7 @@ export function BackupsPane() {
   const [busy, setBusy] = useState(false)
   const [wrong, setWrong] = useState<string | null>(null)
   const [openedAt] = useState(() => Date.now())
-  const isOwner = session.person.role === 'owner'
+  const isOwner = may(session.person.role, 'owner')
   const backups = useQuery({
     queryKey: keys.backups,
     queryFn: ({ signal }) => ask(endpoints.backups, { signal }),
@@ -42,7 +42,7 @@ export function BackupsPane() {
       await showAnswer(client, keys.backups, await ask(endpoints.makeBackup, { long: true }))
       tell(t('rules.backup.made'))
     } catch (error) {
-      setWrong(error instanceof ProblemError ? error.message : t('app.offline'))
+      setWrong(error instanceof ProblemError ? error.message : t('app.notSaved'))
     } finally {
       setBusy(false)
     }

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import type { Moved, RuleChange } from '@pelrin/contract'
+import { may } from '@pelrin/contract'
 import { ProblemError } from '../../api/client.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { Plate } from '../../pieces/Plate.tsx'
@@ -47,7 +48,7 @@ export function ChangePanel({
         },
       )
   }
-  if (session.person.role !== 'owner')
+  if (!may(session.person.role, 'owner'))
     return (
       <Typography variant="body2" color="textSecondary">
         {t('problems.only-owner')}
@@ -73,7 +74,7 @@ export function ChangePanel({
         <Alert severity="error" icon={false}>
           {problem
             ? (problem.fields?.map(({ detail }) => detail).join(' ') ?? t(`problems.${problem.code}`))
-            : t('app.offline')}
+            : t('app.notSaved')}
         </Alert>
       )}
       <TextField

@@ -8,6 +8,7 @@ import { percent } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
+import { AccessPane } from './AccessPane.tsx'
 import { BackupsPane } from './BackupsPane.tsx'
 import { AssumptionsEditor } from './AssumptionsEditor.tsx'
 import { Exceptions } from './Exceptions.tsx'
@@ -19,7 +20,7 @@ import { ruleName } from './ruleName.ts'
 const COLUMNS = 'minmax(0, 1.6fr) repeat(3, minmax(92px, 1fr)) 64px'
 /** The order schools are told in: from the plainest to the shop's own. */
 const SCHOOLS: readonly School[] = ['by-speeds', 'early-change', 'plan-and-change', 'as-marked', 'custom']
-const TABS = ['limits', 'assumed', 'exceptions', 'jobs', 'taking-out', 'backups'] as const
+const TABS = ['limits', 'assumed', 'exceptions', 'jobs', 'taking-out', 'backups', 'access'] as const
 
 /** What chains are judged by in this shop, and everything that is assumed. */
 export function HouseRulesPlace() {
@@ -75,6 +76,7 @@ export function HouseRulesPlace() {
       {tab === 'jobs' && <SchoolsEditor />}
       {tab === 'taking-out' && <TakingOut />}
       {tab === 'backups' && <BackupsPane />}
+      {tab === 'access' && <AccessPane />}
       {tab === 'exceptions' && <Exceptions rules={rules.data} onDone={() => undefined} />}
       {tab === 'limits' && (
         <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 480px' }, gap: 3.5 }}>

@@ -12,7 +12,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { CLOSE_SCHOOLS, PREPARE_SCHOOLS, SLACK_SCHOOLS, type JobSchools } from '@pelrin/core'
-import { endpoints, type HouseSchools } from '@pelrin/contract'
+import { endpoints, type HouseSchools, may } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
 import { keys, useHouseSchools } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
@@ -37,7 +37,7 @@ function Schools({ house }: { house: HouseSchools }) {
   const [chosen, setChosen] = useState<Partial<JobSchools>>({})
   const schools: JobSchools = { ...house.schools, ...chosen }
   const [wrong, setWrong] = useState<string | null>(null)
-  const owner = session.person.role === 'owner'
+  const owner = may(session.person.role, 'owner')
   const save = async (): Promise<void> => {
     try {
       const now = await ask(endpoints.changeHouseSchools, { version: house.version, body: schools })
@@ -46,7 +46,7 @@ function Schools({ house }: { house: HouseSchools }) {
       setWrong(null)
       tell(t('jobs.schoolsSaved'))
     } catch (error) {
-      setWrong(error instanceof ProblemError ? error.message : t('app.offline'))
+      setWrong(error instanceof ProblemError ? error.message : t('app.notSaved'))
       // Somebody else was first: what they changed is shown, what was chosen here stays chosen.
       if (error instanceof ProblemError && error.problem.status === 412)
         await client.invalidateQueries({ queryKey: keys.houseSchools })

@@ -3,7 +3,8 @@ import DownloadIcon from '@mui/icons-material/FileDownloadOutlined'
 import UploadIcon from '@mui/icons-material/FileUploadOutlined'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { TABLE_NAMES, type TableName } from '@pelrin/contract'
+import { TABLE_NAMES, type TableName, may } from '@pelrin/contract'
+import { useOwnersFile } from '../../api/useOwnersFile.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { TableInDialog } from './TableInDialog.tsx'
 import { WholeShop } from './WholeShop.tsx'
@@ -12,8 +13,9 @@ import { WholeShop } from './WholeShop.tsx'
 export function TakingOut() {
   const { t } = useTranslation()
   const { session } = useSurroundings()
+  const download = useOwnersFile()
   const [coming, setComing] = useState<TableName | null>(null)
-  if (session.person.role !== 'owner') return <Typography>{t('rules.out.owner')}</Typography>
+  if (!may(session.person.role, 'owner')) return <Typography>{t('rules.out.owner')}</Typography>
   return (
     <Stack sx={{ gap: 1.5, maxWidth: 760 }}>
       <Typography color="textSecondary">{t('rules.out.note')}</Typography>
@@ -30,6 +32,7 @@ export function TakingOut() {
               component="a"
               href={`/api/v1/export/${name}.csv`}
               download
+              onClick={download}
               variant="outlined"
               startIcon={<DownloadIcon />}
               aria-label={`${t('rules.out.go')}: ${t(`rules.out.table.${name}`)}`}

@@ -3,6 +3,7 @@ import DownloadIcon from '@mui/icons-material/FileDownloadOutlined'
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { useOwnersFile } from '../../api/useOwnersFile.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { archiveIn, type TakenTable } from '../../api/archiveIn.ts'
 import { ProblemError } from '../../api/client.ts'
@@ -13,6 +14,7 @@ const sumOf = (tables: readonly TakenTable[], what: 'added' | 'same' | 'conflict
 /** The whole shop as one archive, out and in: looked through first, then taken in. */
 export function WholeShop() {
   const { t } = useTranslation()
+  const download = useOwnersFile()
   const client = useQueryClient()
   const { tell } = useSurroundings()
   const input = useRef<HTMLInputElement>(null)
@@ -31,7 +33,7 @@ export function WholeShop() {
       return await archiveIn(chosen, apply, { signal: running.current.signal, onProgress: setShare })
     } catch (error) {
       if (running.current.signal.aborted) setFile(null)
-      else setWrong(error instanceof ProblemError ? error.message : t('app.offline'))
+      else setWrong(error instanceof ProblemError ? error.message : t('app.notSaved'))
       return null
     } finally {
       setBusy(false)
@@ -62,6 +64,7 @@ export function WholeShop() {
           component="a"
           href="/api/v1/archive.jsonl"
           download
+          onClick={download}
           variant="contained"
           startIcon={<DownloadIcon />}
           sx={{ minHeight: 56 }}

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import type { Surface } from '@pelrin/core'
-import { endpoints, type Insight, type LearnedGroup } from '@pelrin/contract'
+import { endpoints, type Insight, type LearnedGroup, may } from '@pelrin/contract'
 import { ask, ProblemError } from '../../api/client.ts'
 import { keys, useInsight } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
@@ -32,14 +32,14 @@ export function InsightPlace() {
     try {
       await job()
     } catch (error) {
-      setWrong(error instanceof ProblemError ? error.problem.detail : t('app.offline'))
+      setWrong(error instanceof ProblemError ? error.problem.detail : t('app.notSaved'))
     } finally {
       setBusy(false)
       await client.invalidateQueries({ queryKey: keys.insight })
       void client.invalidateQueries({ queryKey: keys.rack })
     }
   }
-  const owner = session.person.role === 'owner'
+  const owner = may(session.person.role, 'owner')
   return (
     <Box sx={{ px: 2.75, pt: 1.75, pb: 4, overflow: 'auto', height: { md: '100%' } }}>
       <Stack

@@ -48,9 +48,9 @@ export function JobPlace() {
       needs={[found]}
       also={open ? [open.parts.chain, open.parts.joint].filter((part) => part !== null).join(', ') : undefined}
     >
-      {({ summary }) =>
+      {({ summary, customer }) =>
         open ? (
-          <OpenJob key={open.id} job={open} advice={summary.advice} />
+          <OpenJob key={open.id} job={open} advice={summary.advice} bike={`${customer.name}, ${summary.label}`} />
         ) : job && !another ? (
           <EndedJob job={job} onAnother={() => setAnother(true)} />
         ) : (
@@ -63,9 +63,9 @@ export function JobPlace() {
 
 const NO_KEYS = {}
 
-function OpenJob({ job, advice }: { job: Job; advice: SprocketAdvice | null }) {
+function OpenJob({ job, advice, bike }: { job: Job; advice: SprocketAdvice | null; bike: string }) {
   const { t } = useTranslation()
-  const { now, events, waiting, say } = useJobNow(job)
+  const { now, events, waiting, say } = useJobNow(job, bike)
   const { wrong, busy, write } = useBikeWrite(job.bikeId)
   const [chosen, setChosen] = useState<string | null>(null)
   const [stopping, setStopping] = useState<string | null>(null)

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useMemo, useState } from 'react'
+import type { TFunction } from 'i18next'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { jobNow, type JobEvent, type JobNow } from '@pelrin/core'
@@ -44,8 +45,13 @@ export const useBikeJob = (bikeId: string) =>
 /**
  * A job as it stands, with what is still on its way to the server, and a way to say what happens on it. What is said goes
  * through the outbox: no connection, no reload and no dead battery loses it.
+ *
+ * @param bike whose it is and which, for whoever looks at what waits
  */
-export function useJobNow(job: Job): {
+export function useJobNow(
+  job: Job,
+  bike: string,
+): {
   now: JobNow
   /** Everything that happened, with what is still on its way. */
   events: readonly JobEvent[]
@@ -88,7 +94,7 @@ export function useJobNow(job: Job): {
           body,
           personId: session.person.id,
           at,
-          title: t('outbox.job', { what: t(`outbox.said.${said.kind}`), time: clock(at) }),
+          title: t('outbox.job', { bike, what: whatOf(said, now, t), time: clock(at) }),
           bikeId,
         })
         .then(({ settled }) => settled)
@@ -102,7 +108,15 @@ export function useJobNow(job: Job): {
           void client.invalidateQueries({ queryKey: keys.job(bikeId) })
         })
     },
-    [id, bikeId, client, session.person.id, t],
+    [id, bikeId, bike, now, client, session.person.id, t],
   )
   return { now, events, waiting: pending.length, say }
+}
+
+/** What was said, in words: which step, where it was one. */
+function whatOf(said: Said, now: JobNow, t: TFunction): string {
+  const step = 'step' in said ? now.steps.find(({ id }) => id === said.step) : undefined
+  if (!step) return t(`outbox.said.${said.kind}`)
+  const words = { ...step.values, position: t(`jobs.position.${now.plan.position}`) }
+  return t(said.kind === 'tick' ? 'outbox.step' : 'outbox.unstep', { step: t(`jobs.step.${step.id}.what`, words) })
 }

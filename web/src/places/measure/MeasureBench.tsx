@@ -59,7 +59,11 @@ export function MeasureBench({
   const { session } = useSurroundings()
   const bikeId = record.summary.id
   const isNew = record.chain?.baselineWanted ?? false
-  const { draft, restored, change, clear } = useDraft(bikeId, corrects, isNew)
+  const { draft, restored, change, clear } = useDraft(bikeId, corrects, {
+    baseline: isNew,
+    fittingId: record.chain?.fittingId ?? '',
+    arrived: (readingId) => record.readings.some(({ id }) => id === readingId),
+  })
   const [whyOpen, setWhyOpen] = useState(false)
   const [place, setPlace] = useState(0)
   const [openedAt] = useState(() => Date.now())
@@ -234,6 +238,31 @@ export function MeasureBench({
             <BikeLine bike={record.summary} teeth={!corrects} />, {t('find.tag', { tag: record.summary.tag })}
           </Typography>
         </Box>
+        {!corrects && draft.fittingId !== (record.chain?.fittingId ?? '') && (
+          <Alert
+            severity="warning"
+            icon={false}
+            action={
+              record.chain && (
+                <Button
+                  size="small"
+                  onClick={() => {
+                    forgive()
+                    change({
+                      fittingId: record.chain?.fittingId ?? '',
+                      keepsTime: false,
+                      takenAt: new Date().toISOString(),
+                    })
+                  }}
+                >
+                  {t('measure.thisChain')}
+                </Button>
+              )
+            }
+          >
+            {t('measure.otherChain')}
+          </Alert>
+        )}
         {restored && (
           <Alert
             severity="info"

@@ -1,7 +1,9 @@
 import type { CaliperMode, HandSign, PinPicture } from '@pelrin/core'
 import { useCallback, useState } from 'react'
+import * as v from 'valibot'
 import { v7 } from 'uuid'
 import type { Conditions, CorrectReading, Reading, TakeReading } from '@pelrin/contract'
+import { drafts } from '../../drafts/drafts.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import type { Waiting } from '../../outbox/outbox.ts'
 
@@ -20,6 +22,11 @@ export interface DraftSpot {
 /** A reading being typed. Its ids are made when it is begun, so that sending it twice is sending it once. */
 export interface Draft {
   readonly readingId: string
+  /** The fitting whose chain is measured: the one that was on the bike when it was begun. */
+  readonly fittingId: string
+  /** When the last spot was read, ISO; null before the first. One that was refused and opened again keeps its own. */
+  readonly takenAt: string | null
+  readonly keepsTime: boolean
   readonly instrumentId: string | null
   /** One for each place round the chain, empty where nothing was read. */
   readonly spots: readonly DraftSpot[]
@@ -45,7 +52,7 @@ export interface Draft {
   readonly reason: string
 }
 
-const keyOf = (bikeId: string, corrects: string | null): string => `pelrin-draft-2 ${bikeId} ${corrects ?? ''}`
+const keyOf = (bikeId: string, corrects: string | null): string => `reading ${bikeId} ${corrects ?? ''}`
 
 const emptySpot = (): DraftSpot => ({ id: v7(), typed: '', pitches: null, picture: null })
 
@@ -55,7 +62,7 @@ const round = (spots: readonly DraftSpot[]): DraftSpot[] =>
 
 const text = (value: number | undefined): string => (value === undefined ? '' : String(value))
 
-function begin(corrects: Reading | null, baseline: boolean): Draft {
+function begin(corrects: Reading | null, baseline: boolean, fittingId: string): Draft {
   const { run = 'lower', load, ruleCelsius, chainCelsius, preloadKg } = corrects?.conditions ?? {}
   const named = corrects?.spots.some((spot) => spot.place !== null) ?? false
   const spots: DraftSpot[] = []
@@ -68,6 +75,9 @@ function begin(corrects: Reading | null, baseline: boolean): Draft {
     }
   return {
     readingId: v7(),
+    fittingId,
+    takenAt: null,
+    keepsTime: false,
     instrumentId: corrects?.instrument.id ?? null,
     spots: round(spots),
     named,
@@ -91,25 +101,40 @@ function begin(corrects: Reading | null, baseline: boolean): Draft {
 export const isTyped = (draft: Draft): boolean =>
   draft.spots.some((spot) => spot.typed.trim() !== '') || draft.odometer.typed.trim() !== '' || draft.signs !== null
 
-function stored(key: string): Draft | null {
-  try {
-    const kept = localStorage.getItem(key)
-    return kept === null ? null : (JSON.parse(kept) as Draft)
-  } catch {
+/** What is looked at before a kept draft is believed: it may be of another version, or torn. */
+const Kept = v.looseObject({
+  readingId: v.string(),
+  fittingId: v.string(),
+  spots: v.pipe(v.array(v.looseObject({ id: v.string(), typed: v.string() })), v.length(PLACES_ROUND)),
+  odometer: v.looseObject({ id: v.string(), typed: v.string() }),
+})
+
+function stored(key: string, arrived: (readingId: string) => boolean): Draft | null {
+  const kept = drafts.get(key)
+  if (!v.is(Kept, kept)) return null
+  // What was sent does not come back to be sent again.
+  if (arrived(kept.readingId)) {
+    drafts.remove(key)
     return null
   }
+  return kept as unknown as Draft
 }
 
 /**
  * The draft of a bike's reading (or of the correction of one). Every key press is written down on the device, so
  * that neither a reload nor a dead battery takes anything that was typed.
  *
- * @param baseline whether the chain is new and its first reading is the baseline
+ * @param on `baseline` whether the chain is new and its first reading is the baseline; `fittingId` of the chain that is on; `arrived` tells whether a
+ *   reading was sent already
  */
 export function useDraft(
   bikeId: string,
   corrects: Reading | null,
-  baseline: boolean,
+  {
+    baseline,
+    fittingId,
+    arrived,
+  }: { readonly baseline: boolean; readonly fittingId: string; readonly arrived: (readingId: string) => boolean },
 ): {
   draft: Draft
   restored: boolean
@@ -118,24 +143,27 @@ export function useDraft(
 } {
   const key = keyOf(bikeId, corrects?.id ?? null)
   const [{ draft, restored }, setState] = useState(() => {
-    const kept = stored(key)
-    return { draft: kept ?? begin(corrects, baseline), restored: kept !== null }
+    const kept = stored(key, arrived)
+    return { draft: kept ?? begin(corrects, baseline, fittingId), restored: kept !== null }
   })
   const change = useCallback(
     (part: Partial<Draft> | ((before: Draft) => Partial<Draft>)) => {
       setState((before) => {
-        const next = { ...before.draft, ...(typeof part === 'function' ? part(before.draft) : part) }
-        if (isTyped(next)) localStorage.setItem(key, JSON.stringify(next))
-        else localStorage.removeItem(key)
+        const changed = typeof part === 'function' ? part(before.draft) : part
+        const read = changed.spots !== undefined || changed.signs !== undefined
+        const takenAt = read && !before.draft.keepsTime ? new Date().toISOString() : before.draft.takenAt
+        const next = { ...before.draft, takenAt, ...changed }
+        if (isTyped(next)) drafts.put(key, next)
+        else drafts.remove(key)
         return { ...before, draft: next }
       })
     },
     [key],
   )
   const clear = useCallback(() => {
-    localStorage.removeItem(key)
-    setState({ draft: begin(corrects, baseline), restored: false })
-  }, [key, corrects, baseline])
+    drafts.remove(key)
+    setState({ draft: begin(corrects, baseline, fittingId), restored: false })
+  }, [key, corrects, baseline, fittingId])
   return { draft, restored, change, clear }
 }
 
@@ -161,7 +189,9 @@ export function restoreDraft(write: Waiting): void {
   for (const [i, { typed, pitches = null, picture = null, place }] of body.spots.entries())
     spots[place === undefined ? i : place - 1] = { id: v7(), typed, pitches, picture }
   const draft: Draft = {
-    ...begin(null, body.baseline),
+    ...begin(null, body.baseline, 'fittingId' in body ? body.fittingId : ''),
+    takenAt: body.occurredAt,
+    keepsTime: true,
     instrumentId: body.instrumentId,
     spots: round(spots),
     named,
@@ -178,5 +208,5 @@ export function restoreDraft(write: Waiting): void {
     odometer: { id: v7(), typed: body.odometer?.typed ?? '', lower: body.odometer?.lower ?? null },
     reason: 'reason' in body ? body.reason : '',
   }
-  localStorage.setItem(keyOf(write.bikeId, write.params['id'] ?? null), JSON.stringify(draft))
+  drafts.put(keyOf(write.bikeId, write.params['id'] ?? null), draft)
 }

@@ -26,6 +26,9 @@ const assumed = assumedFor({ verdictInput: null } as unknown as BikeRecord)
 function draftOf(typed: Readonly<Record<number, string>>, change: Partial<Draft> = {}): Draft {
   return {
     readingId: 'r1',
+    fittingId: 'f1',
+    takenAt: null,
+    keepsTime: false,
     instrumentId: 'i1',
     spots: Array.from({ length: PLACES_ROUND }, (_, i) => ({
       id: `s${i}`,

@@ -14,6 +14,8 @@ import type { SpotReading } from './evaluate.ts'
 export type SaveEnd =
   | { readonly end: 'saved'; readonly record: BikeRecord }
   | { readonly end: 'refused'; readonly problem: Problem }
+  /** It had arrived before. */
+  | { readonly end: 'arrived' }
   /** The server is away: it is kept here and sent later. */
   | { readonly end: 'kept' }
 
@@ -30,7 +32,7 @@ function bodyOf(draft: Draft, spots: readonly SpotReading[], instrument: Instrum
   const odometer = draft.odometer.typed.trim()
   return {
     id: draft.readingId,
-    occurredAt: new Date().toISOString(),
+    occurredAt: draft.takenAt ?? new Date().toISOString(),
     instrumentId: instrument.id,
     spots: sentPlaces(spots).map((i) => {
       const spot = draft.spots[i]!
@@ -79,7 +81,7 @@ export async function saveDraft(parts: {
   const common = bodyOf(draft, spots, instrument, unit)
   const endpoint = corrects === null ? endpoints.takeReading : endpoints.correctReading
   const body: TakeReading | CorrectReading =
-    corrects === null ? { ...common, bikeId } : { ...common, reason: draft.reason.trim() }
+    corrects === null ? { ...common, bikeId, fittingId: draft.fittingId } : { ...common, reason: draft.reason.trim() }
   const key = v7()
   const { settled } = await outbox.put({
     key,
@@ -88,7 +90,7 @@ export async function saveDraft(parts: {
     params: corrects === null ? {} : { id: corrects },
     body,
     personId,
-    at: common.occurredAt,
+    at: new Date().toISOString(),
     title,
     bikeId,
   })
@@ -98,5 +100,7 @@ export async function saveDraft(parts: {
   if (first.ok) return { end: 'saved', record: first.result as BikeRecord }
   // The person is looking: what was refused goes back into the fields, not into the list of what waits.
   await outbox.drop(key)
+  // It arrived before, and nobody heard the answer: what was typed is safe.
+  if (first.problem.code === 'id-taken') return { end: 'arrived' }
   return { end: 'refused', problem: first.problem }
 }

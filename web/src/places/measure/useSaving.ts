@@ -6,6 +6,7 @@ import { keys } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { clock } from '../../messages/format.ts'
+import { outbox } from '../../outbox/outbox.ts'
 import type { Draft } from './draft.ts'
 import type { SpotReading } from './evaluate.ts'
 import { saveDraft, sentPlaces } from './save.ts'
@@ -45,12 +46,15 @@ export function useSaving(record: BikeRecord, corrects: string | null, unit: 'km
         return
       }
       leave()
-      if (saved.end === 'saved') {
+      if (saved.end === 'arrived') {
+        await client.invalidateQueries({ queryKey: keys.bike(bikeId) })
+        tell(t('measure.arrived'))
+      } else if (saved.end === 'saved') {
         await showAnswer(client, keys.bike(bikeId), saved.record)
         void client.invalidateQueries({ queryKey: keys.lineUp })
         void client.invalidateQueries({ queryKey: keys.rack })
         tell(t('measure.savedToast', { word: t(`word.${saved.record.summary.word}`).toLowerCase() }))
-      } else tell(t('measure.kept'))
+      } else tell(t(outbox.keeps() ? 'measure.kept' : 'measure.held'))
     } finally {
       setSaving(false)
     }

@@ -98,6 +98,7 @@ export function MendBench({
     const id = v7()
     const body = {
       id,
+      fittingId: chain.fittingId,
       pitches,
       broken: draft.broken,
       damaged: [...damaged],

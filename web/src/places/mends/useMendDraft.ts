@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import * as v from 'valibot'
 import { BREAK_CAUSES } from '@pelrin/contract'
+import { drafts } from '../../drafts/drafts.ts'
 
 /** Pitches that are looked over at once. */
 export const SECTION = 14
@@ -29,12 +30,12 @@ export function useMendDraft(chainId: string, pitches: number | null) {
     change: (part: Partial<MendDraft>) =>
       setDraft((before) => {
         const next = { ...before, ...part }
-        localStorage.setItem(key, JSON.stringify(next))
+        drafts.put(key, next)
         return next
       }),
     /** Begins anew, with the count the chain has by now. */
     anew: (count: number | null) => {
-      localStorage.removeItem(key)
+      drafts.remove(key)
       setDraft({ ...EMPTY, pitches: count?.toString() ?? '' })
     },
   }
@@ -52,10 +53,6 @@ const EMPTY: MendDraft = {
 }
 
 function stored(key: string): MendDraft | null {
-  try {
-    const read = v.safeParse(Draft, JSON.parse(localStorage.getItem(key) ?? 'null'))
-    return read.success ? read.output : null
-  } catch {
-    return null
-  }
+  const read = v.safeParse(Draft, drafts.get(key))
+  return read.success ? read.output : null
 }

@@ -42,7 +42,7 @@ function Sent({ outbox }: { outbox: Outbox }) {
       await showAnswer(client, keys.outbox, await job())
       tell(said)
     } catch (error) {
-      const sentence = sentenceOf(error) ?? t('app.offline')
+      const sentence = sentenceOf(error) ?? t('app.notSaved')
       setWrong({ of, sentence })
       await client.invalidateQueries({ queryKey: keys.outbox })
     } finally {

@@ -39,7 +39,7 @@ export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[];
       await client.invalidateQueries({ queryKey: keys.outbox })
       onClose()
     } catch (error) {
-      setWrong(error instanceof ProblemError ? error.message : t('app.offline'))
+      setWrong(error instanceof ProblemError ? error.message : t('app.notSaved'))
     } finally {
       setBusy(false)
     }

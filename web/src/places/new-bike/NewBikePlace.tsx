@@ -92,7 +92,7 @@ export function NewBikePlace() {
       })
       for (const [i, { name, detail }] of placed.entries())
         form.setError(name, { message: detail }, { shouldFocus: i === 0 })
-      if (placed.length === 0) setGeneral(problem?.detail ?? t('app.offline'))
+      if (placed.length === 0) setGeneral(problem?.detail ?? t('app.notSaved'))
     }
   })
   const field = (name: keyof NewBikeFields, more: { label?: string; hint?: string; width?: number } = {}) => (

@@ -36,7 +36,7 @@ export function OrderCard({ order }: { order: Order }) {
       await write()
       setCame({})
     } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.offline'))
+      setWrong(sentenceOf(error) ?? t('app.notSaved'))
     } finally {
       await client.invalidateQueries({ queryKey: keys.orders })
       await client.invalidateQueries({ queryKey: keys.catalogue })

@@ -56,7 +56,7 @@ export function OrderDialog({ wanted, onClose }: { wanted: readonly ToOrder[]; o
     } catch (error) {
       // Not knowing whether it arrived is no reason for another: sent again, it goes under the same number.
       const problem = error instanceof ProblemError ? error.problem : null
-      setWrong({ '': problem?.fields?.[0]?.detail ?? problem?.detail ?? t('app.offline') })
+      setWrong({ '': problem?.fields?.[0]?.detail ?? problem?.detail ?? t('app.notSaved') })
     } finally {
       await client.invalidateQueries({ queryKey: keys.orders })
       await client.invalidateQueries({ queryKey: keys.catalogue })

@@ -113,7 +113,7 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
       setWrong(
         problem?.fields
           ? Object.fromEntries(problem.fields.map(({ path, detail }) => [path.split('.')[0]!, detail]))
-          : { '': problem?.detail ?? t('app.offline') },
+          : { '': problem?.detail ?? t('app.notSaved') },
       )
     } finally {
       setBusy(false)

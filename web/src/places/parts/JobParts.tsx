@@ -32,7 +32,7 @@ export function useKeeping(bikeId: string) {
     try {
       await write()
     } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.offline'))
+      setWrong(sentenceOf(error) ?? t('app.notSaved'))
     } finally {
       void client.invalidateQueries({ queryKey: keys.catalogue })
       await client.invalidateQueries({ queryKey: keys.parts(bikeId) })

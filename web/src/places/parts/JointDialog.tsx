@@ -90,7 +90,7 @@ export function JointDialog({
       setWrong(
         problem?.fields
           ? Object.fromEntries(problem.fields.map(({ path, detail }) => [path, detail]))
-          : { '': problem?.detail ?? t('app.offline') },
+          : { '': problem?.detail ?? t('app.notSaved') },
       )
     }
   }

@@ -87,7 +87,7 @@ function Session({ board }: { board: PotBoard }) {
         await showAnswer(client, keys.pot, await job())
         return true
       } catch (error) {
-        setWrong(sentenceOf(error) ?? t('app.offline'))
+        setWrong(sentenceOf(error) ?? t('app.notSaved'))
         await client.invalidateQueries({ queryKey: keys.pot })
         return false
       } finally {

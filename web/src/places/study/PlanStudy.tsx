@@ -58,7 +58,7 @@ export function PlanStudy({ instrument, onClose }: { instrument: Instrument; onC
       const problem = error instanceof ProblemError ? error.problem : null
       setWrong(
         Object.fromEntries(
-          (problem?.fields ?? [{ path: '', detail: problem?.detail ?? t('app.offline') }]).map(({ path, detail }) => [
+          (problem?.fields ?? [{ path: '', detail: problem?.detail ?? t('app.notSaved') }]).map(({ path, detail }) => [
             path.split('.')[0] ?? '',
             detail,
           ]),

@@ -55,7 +55,7 @@ export function StudyEntry({ study }: { study: Study }) {
       await showAnswer(client, keys.study(study.id), entered)
     } catch (error) {
       const problem = error instanceof ProblemError ? error.problem : null
-      setWrong(problem?.fields?.[0]?.detail ?? problem?.detail ?? t('app.offline'))
+      setWrong(problem?.fields?.[0]?.detail ?? problem?.detail ?? t('app.notSaved'))
       setBusy(false)
     }
   }

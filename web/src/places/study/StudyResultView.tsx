@@ -251,7 +251,7 @@ function WriteToRecord({ study, result }: { study: Study; result: StudyResult })
       await client.invalidateQueries({ queryKey: keys.instruments })
       tell(t('gauges.checkSaved'))
     } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.offline'))
+      setWrong(sentenceOf(error) ?? t('app.notSaved'))
     }
   }
   return (
