@@ -30,7 +30,8 @@ export function ensureInstalled() {
     fail(`Pelrin needs Node 20.19 or newer; this is ${process.versions.node}.`)
   if (installed()) return
   process.stdout.write('Installing packages …\n')
-  const npm = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+  // No package needs a script of its own here: what they ship is used as it is.
+  const npm = spawnSync('npm', ['ci', '--ignore-scripts', '--no-audit', '--no-fund', '--loglevel=error'], {
     cwd: root,
     stdio: ['ignore', 'inherit', 'inherit'],
   })

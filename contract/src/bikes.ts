@@ -155,7 +155,12 @@ const readingEntries = {
 }
 
 /** A reading that stands, with those it corrected beneath, newest first. */
-export const Reading = v.object({ ...readingEntries, corrected: v.array(v.object(readingEntries)) })
+export const Reading = v.object({
+  ...readingEntries,
+  corrected: v.array(v.object(readingEntries)),
+  /** An apprentice's, and no mechanic has looked at it yet. */
+  unlooked: v.boolean(),
+})
 export type Reading = v.InferOutput<typeof Reading>
 export type CorrectedReading = Reading['corrected'][number]
 

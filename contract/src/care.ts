@@ -48,6 +48,8 @@ export const CareEvent = v.object({
   atHome: v.boolean(),
   note: v.nullable(v.string()),
   person: v.string(),
+  /** An apprentice's, and no mechanic has looked at it yet. */
+  unlooked: v.boolean(),
   bike: v.nullable(v.object({ id: Id, label: v.string() })),
 })
 export type CareEvent = v.InferOutput<typeof CareEvent>

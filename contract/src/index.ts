@@ -10,6 +10,7 @@ import { gaugeEndpoints } from './gauge.ts'
 import { importsEndpoints } from './imports.ts'
 import { instrumentsEndpoints } from './instruments.ts'
 import { jobsEndpoints } from './jobs.ts'
+import { looksEndpoints } from './looks.ts'
 import { limitsEndpoints } from './limits.ts'
 import { mendsEndpoints } from './mends.ts'
 import { newBikeEndpoints } from './newBike.ts'
@@ -41,6 +42,7 @@ export * from './imports.ts'
 export * from './instruments.ts'
 export * from './jobs.ts'
 export * from './limits.ts'
+export * from './looks.ts'
 export * from './mends.ts'
 export * from './newBike.ts'
 export * from './orders.ts'
@@ -72,6 +74,7 @@ export const endpoints = {
   ...instrumentsEndpoints,
   ...studiesEndpoints,
   ...limitsEndpoints,
+  ...looksEndpoints,
   ...partsEndpoints,
   ...catalogueEndpoints,
   ...stockEndpoints,

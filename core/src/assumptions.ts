@@ -192,6 +192,7 @@ export const ASSUMPTIONS: readonly Assumption[] = [
     value(`diary.${key}`, 'minutes', 0, 240, true),
   ),
   value('jobs.hourPrice', 'money', 0, 500),
+  value('orders.ownerAbove', 'money', 0, 100_000),
 ]
 
 /** Why a value cannot be set: keys of the message catalogue. */

@@ -263,6 +263,10 @@ export const DEFAULTS = {
     /** Price of an hour at the stand, in whole money. */
     hourPrice: 48,
   },
+  orders: {
+    /** An order of more than this, in whole money, wants an owner. */
+    ownerAbove: 500,
+  },
 } as const
 
 /** Nominal pitch of every bicycle chain, mm: half an inch exactly (ISO 9633). */

@@ -21,7 +21,7 @@ import { distanceRoutes } from './distance/routes.ts'
 import { forecastRoutes } from './forecast/routes.ts'
 import { GaugeHub } from './gauge/hub.ts'
 import { gaugeEventsRoutes, gaugeRoutes } from './gauge/routes.ts'
-import { healthRouter } from './health/routes.ts'
+import { Health } from './health/routes.ts'
 import { jsonBody, keepableBody, refuseLarge } from './http/body.ts'
 import { sameSiteOnly } from './http/crossSite.ts'
 import { failures, wentAway } from './http/failures.ts'
@@ -34,6 +34,7 @@ import { instrumentsRoutes } from './instruments/routes.ts'
 import { jobsRoutes } from './jobs/routes.ts'
 import type { ShopJobs } from './queue/queue.ts'
 import { limitsRoutes } from './limits/routes.ts'
+import { looksRoutes } from './looks/routes.ts'
 import { mendsRoutes } from './mends/routes.ts'
 import { messagesRoutes } from './messages/routes.ts'
 import { openApiRouter } from './openapi/routes.ts'
@@ -131,16 +132,17 @@ export function createApp({
   gaugeRoutes(serving, hub)
   studiesRoutes(serving)
   limitsRoutes(serving)
+  looksRoutes(serving)
   archiveRoutes(serving)
   catalogueTablesRoutes(serving, tables)
   gaugeEventsRoutes(serving, hub)
   rideFilesRoutes(serving, importer)
   sheetFilesRoutes(serving, printer)
-  const health = healthRouter(database)
+  const health = new Health(database)
   const openApi = openApiRouter()
 
   app.use(numbered(logger))
-  app.use(failures(logger))
+  app.use(failures(logger, (error) => health.noticed(error)))
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -167,7 +169,7 @@ export function createApp({
   app.use(serving.files.routes())
   app.use(refuseLarge)
   app.use(compress())
-  app.use(health.routes())
+  app.use(health.routes().routes())
   app.use(openApi.routes())
   app.use(jsonBody)
   app.use(keepableBody)

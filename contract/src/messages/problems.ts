@@ -244,6 +244,7 @@ export const problems = {
   'order-unknown': 'There is no such order.',
   'order-not-refused': 'The supplier has not refused this order.',
   'order-not-placed': 'This order is not on its way.',
+  'order-owner-wanted': 'This comes to {{sum}}; above {{most}} the owner orders.',
   'order-hangs': 'Nobody knows yet whether this order was taken. Ask the supplier first.',
   'received-many': 'More than was ordered.',
   'step-unknown': 'There is no such step.',

@@ -70,7 +70,11 @@ export function archiveRoutes(serving: Serving): void {
     const folder = await scratch.folder(shop.id)
     try {
       const path = join(folder.path, 'archive')
-      await inTurn(() => writeArchive(database, shop, path, gone.signal))
+      await inTurn(() => {
+        // Who gave up while waiting takes nobody's turn.
+        gone.signal.throwIfAborted()
+        return writeArchive(database, shop, path, gone.signal)
+      })
       await note(author, shop.id, 'took-out', 'archive')
       ctx.type = 'application/jsonl'
       ctx.attachment(`${shop.code}.jsonl`)

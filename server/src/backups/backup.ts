@@ -43,6 +43,8 @@ export async function makeBackup({ programs, url, folder }: BackupTools, now: Da
   try {
     // What waits in the queue is asked for anew by the rows themselves; and the password goes by the environment: arguments are there for everybody on the machine to read.
     const { address, env } = withoutPassword(url)
+    // The tool writes into what is there: for its owner's eyes from the first byte.
+    await writeFile(part, '', { mode: 0o600 })
     await run(
       join(programs, 'pg_dump'),
       ['--format=custom', '--exclude-schema=pelrin_jobs', `--file=${part}`, address],

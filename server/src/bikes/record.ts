@@ -184,7 +184,7 @@ function standingReadings(
         corrected.push(shown(older))
         id = older.supersedesId
       }
-      return { ...shown(reading), corrected }
+      return { ...shown(reading), corrected, unlooked: reading.unlooked }
     })
 }
 

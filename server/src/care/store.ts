@@ -5,12 +5,14 @@ import type { Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { eventDatesOf } from './eventDates.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
+import { unlooked } from '../looks/service.ts'
 import { jointOfChain, STANDS } from '../parts/jointStore.ts'
 import type { CareNext } from '@pelrin/contract'
 
 interface Row extends Pick<CareEventRow, 'id' | 'kind' | 'care' | 'cleaning' | 'atHome' | 'note'> {
   at: Date
   person: string
+  unlooked: boolean
   bike: { id: string; label: string } | null
 }
 
@@ -18,6 +20,7 @@ interface Row extends Pick<CareEventRow, 'id' | 'kind' | 'care' | 'cleaning' | '
 export const standingCare = (work: Work, chainId: string): Promise<Row[]> =>
   work.prepared<Row>(
     `SELECT e.id, e.kind, e.care, e.cleaning, e.at_home AS "atHome", e.note, e.occurred_at AS at, p.name AS person,
+       ${unlooked('care', 'p', 'e')} AS unlooked,
        CASE WHEN b.id IS NULL THEN NULL ELSE json_build_object('id', b.id, 'label', b.label) END AS bike
      FROM care_events e JOIN people p ON p.id = e.person_id LEFT JOIN bikes b ON b.id = e.bike_id
      WHERE e.chain_id = :chainId AND ${STANDS('e', 'care_events')}

@@ -56,7 +56,11 @@ export async function migrateUp(
   }
 }
 
-/** Takes the schema all the way down. All data goes with it. */
-export async function migrateDown(sequelize: Sequelize): Promise<void> {
-  await umzug(sequelize).down({ to: 0 })
+/**
+ * Takes the schema down: all the way, or to what it was before a migration. What later ones brought goes with it.
+ *
+ * @param to name of the earliest migration to take back; all of them where it is left out
+ */
+export async function migrateDown(sequelize: Sequelize, to?: string): Promise<void> {
+  await umzug(sequelize).down({ to: to ?? 0 })
 }

@@ -51,10 +51,11 @@ export async function revokeFeed(work: Work, id: string): Promise<CalendarFeed[]
   return calendarFeeds(work)
 }
 
-/** Whether an address leads into this shop. */
+/** Whether an address leads into this shop: made here, not taken back, by somebody who still works here. */
 export async function leadsHere(work: Work, token: string): Promise<boolean> {
   const [feed] = await work.select(
-    `SELECT id FROM calendar_feeds WHERE digest = decode(:digest, 'hex') AND revoked_at IS NULL`,
+    `SELECT f.id FROM calendar_feeds f JOIN people p ON p.id = f.person_id AND p.active
+     WHERE f.digest = decode(:digest, 'hex') AND f.revoked_at IS NULL`,
     { digest: digestOf(token).toString('hex') },
   )
   return feed !== undefined

@@ -27,8 +27,15 @@ export function asProblem(error: unknown): ProblemError {
   return new ProblemError(500, 'server-fault')
 }
 
-/** Turns whatever is thrown into a problem document with the request's id. Faults of ours are logged whole. */
-export function failures(logger: Logger): Middleware<RequestState> {
+/**
+ * Turns whatever is thrown into a problem document with the request's id. Faults of ours are logged whole.
+ *
+ * @param noticed told of everything that was thrown
+ */
+export function failures(
+  logger: Logger,
+  noticed: (error: unknown) => void = () => undefined,
+): Middleware<RequestState> {
   return async (ctx, next) => {
     try {
       await next()
@@ -36,6 +43,7 @@ export function failures(logger: Logger): Middleware<RequestState> {
         throw new ProblemError(404, 'not-found')
       if (ctx.status === 405 || ctx.status === 501) throw new ProblemError(405, 'method-not-allowed')
     } catch (error) {
+      noticed(error)
       const problem = asProblem(error)
       if (problem.status >= 500) logger.error({ err: error, requestId: ctx.state.requestId }, problem.code)
       ctx.status = problem.status

@@ -1,5 +1,6 @@
 import type { Database } from '../db/connection.ts'
 import { inShop } from '../db/work.ts'
+import { idOf, referenceOf } from '../references.ts'
 import { GatewayAway, type Gateway } from './gateway.ts'
 
 /** A message on its way for longer belongs to a server that was stopped: it is asked for before it is sent again. */
@@ -75,9 +76,10 @@ async function sendOne(
       ),
     )
   try {
-    if (tries > 1 && (await gateway.has(id))) await settle('sent')
+    const reference = referenceOf(shopId, id)
+    if (tries > 1 && (await gateway.has(reference))) await settle('sent')
     else if (unwanted) await settle('called-off')
-    else await settle((await gateway.send({ reference: id, to: phone, text })) ? 'sent' : 'refused')
+    else await settle((await gateway.send({ reference, to: phone, text })) ? 'sent' : 'refused')
   } catch (error) {
     if (!(error instanceof GatewayAway)) throw error
     const seconds = BACKOFF[Math.min(tries, BACKOFF.length) - 1]!
@@ -110,21 +112,24 @@ async function hear(
   }
   if (events.length === 0) return
   await inShop(database, shopId, null, async (work) => {
-    for (const event of events)
+    for (const event of events) {
+      const id = idOf(shopId, event.reference)
+      if (id === null) continue
       if (event.kind === 'reply')
         await work.select(
           `INSERT INTO message_replies (number, customer_id, text, heard_at)
-           SELECT :number, customer_id, :text, :now FROM messages WHERE id::text = :reference
+           SELECT :number, customer_id, :text, :now FROM messages WHERE id::text = :id
            ON CONFLICT DO NOTHING RETURNING number`,
-          { number: event.number, text: event.text, reference: event.reference, now: now() },
+          { number: event.number, text: event.text, id, now: now() },
         )
       // One that waits for its next try may be there already: nobody said so in time.
       else
         await work.select(
           `UPDATE messages SET state = :kind, settled_at = :now, sent_at = coalesce(sent_at, CAST(:now AS timestamptz)), sending_since = NULL
-           WHERE id::text = :reference AND tries > 0 AND state IN ('waiting', 'sending', 'sent') RETURNING id`,
-          { kind: event.kind, reference: event.reference, now: now() },
+           WHERE id::text = :id AND tries > 0 AND state IN ('waiting', 'sending', 'sent') RETURNING id`,
+          { kind: event.kind, id, now: now() },
         )
+    }
     await work.select(
       `INSERT INTO message_cursors (heard) VALUES (:heard)
        ON CONFLICT (shop_id) DO UPDATE SET heard = greatest(message_cursors.heard, EXCLUDED.heard) RETURNING heard`,

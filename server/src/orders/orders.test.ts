@@ -49,7 +49,7 @@ const orderNow = async (id: string): Promise<Order> =>
 const until = (id: string, state: Order['state']): Promise<void> =>
   expect.poll(async () => (await orderNow(id)).state, { timeout: 20_000 }).toBe(state)
 const taken = (reference: string): number =>
-  [...supplier.orders.values()].filter((order) => order.reference === reference).length
+  [...supplier.orders.values()].filter((order) => order.reference.endsWith(`.${reference}`)).length
 
 describe('offers', () => {
   it('are the supplier’s prices and stock, and what it said last while it does not answer', async () => {
@@ -183,7 +183,7 @@ describe('an order', () => {
     const rebuild = (): Promise<boolean> => Promise.resolve(false)
     const first = new Queue(shop.url, silent, { settle: () => Promise.resolve(false), drain, rebuild })
     await first.start()
-    const author = { personId: person.id, deviceId: null, requestId: null }
+    const author = { author: { personId: person.id, deviceId: null, requestId: null }, role: 'owner' as const }
     const hanging = await placeOrder({ database, supplier: away, jobs: first }, own.id, author, {
       id: order,
       lines: [{ partId: id, quantity: 3, price }],

@@ -1,11 +1,12 @@
-import type { endpoints } from '@pelrin/contract'
-import type { Order, Output } from '@pelrin/contract'
+import { may, type endpoints, type Order, type Output, type Role } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import type { Database } from '../db/connection.ts'
 import type { OrderRow } from '../db/models/rows.ts'
 import { audited, authorOf, inShop, type Author, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import type { ShopJobs } from '../queue/queue.ts'
+import { referenceOf } from '../references.ts'
 import { moveStock } from '../stock/movements.ts'
 import { offersOf, orderById } from './store.ts'
 import { SupplierAway, type OrderAnswer, type Supplier } from './supplier.ts'
@@ -15,6 +16,25 @@ export interface Ordering {
   readonly database: Database
   readonly supplier: Supplier | undefined
   readonly jobs: Pick<ShopJobs, 'settleOrder'>
+}
+
+/** Who orders. */
+export interface Ordered {
+  readonly author: Author
+  readonly role: Role
+}
+
+/** @throws ProblemError 403 for more than the shop lets anybody but an owner order */
+async function refuseAboveSum(
+  work: Work,
+  role: Role,
+  lines: readonly { readonly quantity: number; readonly price: number }[],
+): Promise<void> {
+  if (may(role, 'owner')) return
+  const { assumed } = await assumptionsInForce(work)
+  const most = assumed.orders.ownerAbove
+  const sum = lines.reduce((all, { quantity, price }) => all + quantity * price, 0) / 100
+  if (sum > most) throw new ProblemError(403, 'order-owner-wanted', { values: { sum: sum.toFixed(2), most } })
 }
 
 const HANGING: readonly OrderRow['state'][] = ['sending', 'unsure']
@@ -41,11 +61,12 @@ async function known(work: Work, id: string): Promise<Order> {
 export async function placeOrder(
   ordering: Ordering,
   shopId: string,
-  author: Author,
+  { author, role }: Ordered,
   { id, lines }: Output<typeof endpoints.placeOrder.body>,
 ): Promise<Order> {
   if (!ordering.supplier) throw new ProblemError(409, 'supplier-none')
   await inShop(ordering.database, shopId, author, async (work) => {
+    await refuseAboveSum(work, role, lines)
     const [written] = await work.select(
       `INSERT INTO orders (id, state, sent_at, person_id) VALUES (:id, 'sending', :now, :personId)
        ON CONFLICT DO NOTHING RETURNING id`,
@@ -91,8 +112,9 @@ export async function settleOrder({ database, supplier }: Ordering, shopId: stri
   let answer: OrderAnswer | { readonly kind: 'away'; readonly code: string }
   try {
     // Only one that was never sent needs no asking.
-    const placed = order.state === 'unsure' ? await supplier.orderOf(id) : null
-    answer = placed ? { kind: 'placed', placed } : await supplier.order(id, order.lines)
+    const reference = referenceOf(shopId, id)
+    const placed = order.state === 'unsure' ? await supplier.orderOf(reference) : null
+    answer = placed ? { kind: 'placed', placed } : await supplier.order(reference, order.lines)
   } catch (error) {
     if (!(error instanceof SupplierAway)) throw error
     answer = { kind: 'away', code: error.code }
@@ -154,7 +176,7 @@ async function refusedOrder(work: Work, id: string, version: number) {
 export async function acceptOrder(
   ordering: Ordering,
   shopId: string,
-  author: Author,
+  { author, role }: Ordered,
   id: string,
   version: number,
 ): Promise<Order> {
@@ -162,6 +184,14 @@ export async function acceptOrder(
     const row = await refusedOrder(work, id, version)
     const { transaction } = work
     const lines = await work.models.OrderLine.findAll({ where: { orderId: id }, transaction })
+    await refuseAboveSum(
+      work,
+      role,
+      lines.map(({ quantity, price, priceNow, stockNow }) => ({
+        quantity: Math.min(quantity, stockNow ?? quantity),
+        price: priceNow ?? price,
+      })),
+    )
     let left = 0
     for (const line of lines) {
       const quantity = Math.min(line.quantity, line.stockNow ?? line.quantity)

@@ -4,6 +4,9 @@ import type { Transferable } from 'node:worker_threads'
 import Piscina from 'piscina'
 import type { Logger } from 'pino'
 
+/** No piece of work in a thread takes longer, ms. */
+const LONGEST_MS = 20 * 60_000
+
 /** A pool of worker threads that run one module's default export. */
 export class Threads {
   private readonly pool: Piscina
@@ -25,8 +28,11 @@ export class Threads {
     this.pool.on('error', (error) => logger.error({ err: error }, 'threads'))
   }
 
+  /** @throws Error for a piece that takes longer than any should; its thread is ended */
   run(asked: unknown, more: { signal?: AbortSignal; transferList?: Transferable[] } = {}): Promise<unknown> {
-    return this.pool.run({ module: this.module, asked }, more) as Promise<unknown>
+    const limit = AbortSignal.timeout(LONGEST_MS)
+    const signal = more.signal ? AbortSignal.any([more.signal, limit]) : limit
+    return this.pool.run({ module: this.module, asked }, { ...more, signal }) as Promise<unknown>
   }
 
   close(): Promise<void> {

@@ -1,6 +1,7 @@
 import type { Work } from '../db/work.ts'
 import type { CaliperMode, HandSign, InstrumentKind, InstrumentRecord, PinPicture } from '@pelrin/core'
 import type { Conditions } from '@pelrin/contract'
+import { unlooked } from '../looks/service.ts'
 
 export interface SpotFact {
   id: string
@@ -27,6 +28,8 @@ export interface ReadingFact {
   occurredAt: Date
   recordedAt: Date
   person: string
+  /** An apprentice's, and no mechanic has looked at it yet. */
+  unlooked: boolean
   source: 'shop' | 'customer'
   hint: 'worn' | 'nothing' | null
   note: string | null
@@ -59,7 +62,8 @@ export interface ReadingFact {
 
 const SELECT_READINGS = `
   SELECT r.id, r.supersedes_id AS "supersedesId", later.id AS "supersededBy",
-    r.occurred_at AS "occurredAt", r.recorded_at AS "recordedAt", p.name AS person, r.source, r.hint, r.note, r.reason,
+    r.occurred_at AS "occurredAt", r.recorded_at AS "recordedAt", p.name AS person,
+    ${unlooked('reading', 'p', 'r')} AS unlooked, r.source, r.hint, r.note, r.reason,
     r.deleted, r.bike_id AS "bikeId", r.chain_id AS "chainId", r.fitting_id AS "fittingId",
     i.id AS "instrumentId", i.name AS "instrumentName", i.kind AS "instrumentKind", w.version AS "recordVersion",
     json_build_object('uMm', w.u_mm, 'u', w.u, 'bias', w.bias, 'biasU', w.bias_u, 'marks', w.marks,

@@ -6,7 +6,7 @@ import { pipeline } from 'node:stream/promises'
 import busboy from 'busboy'
 import { ProblemError } from '../http/problem.ts'
 import { diskIsFull } from './diskFull.ts'
-import { SHOP_BYTES, type Folder, type Scratch } from './scratch.ts'
+import type { Folder, Scratch } from './scratch.ts'
 
 const FILES = 200
 const FIELDS = 10
@@ -15,7 +15,7 @@ const LONGEST_FIELD_BYTES = 256 * 1024
 const SILENT_MS = 60_000
 
 /** What one upload may hold in all, bytes. */
-export const UPLOAD_BYTES = 700 * 1024 * 1024
+const UPLOAD_BYTES = 700 * 1024 * 1024
 
 /** A file on its way in: where it lies and what it was called. */
 export interface ReceivedFile {
@@ -47,13 +47,6 @@ class Counted extends Transform {
   }
 }
 
-/** What a shop may still send, and unpack. @throws ProblemError 429 where it has too much lying here already */
-async function roomOf(scratch: Scratch, shopId: string): Promise<number> {
-  const left = SHOP_BYTES - (await scratch.bytesOf(shopId))
-  if (left <= 0) throw new ProblemError(429, 'upload-shop-full', { retryAfterSeconds: 60 })
-  return left
-}
-
 /** What went wrong with an upload, in words: an upload that was cut off is nobody's fault of ours. */
 function refusalOf(error: unknown): unknown {
   if (error instanceof ProblemError) return error
@@ -68,9 +61,12 @@ function bodyOf(request: IncomingMessage): PassThrough {
   const body = new PassThrough()
   request.setTimeout(SILENT_MS, () => request.destroy(new Error('the upload went silent')))
   request.on('error', (error) => body.destroy(error))
-  request.on('close', () => {
+  const cut = (): void => {
     if (!request.complete) body.destroy(new Error('the upload was cut off'))
-  })
+  }
+  request.on('close', cut)
+  // Gone before anybody listened: it will not say so again.
+  if (request.destroyed) cut()
   body.on('close', () => {
     request.unpipe(body)
     // What is still coming is not wanted, and must not hold up the answer.
@@ -82,7 +78,7 @@ function bodyOf(request: IncomingMessage): PassThrough {
 /** Writes uploaded files to a folder of their own as they come, under names of ours. Whatever ends it early, nothing is left behind. */
 export async function receiveFiles(request: IncomingMessage, scratch: Scratch, shopId: string): Promise<Received> {
   if (!/^multipart\/form-data/i.test(request.headers['content-type'] ?? '')) throw new ProblemError(422, 'upload-empty')
-  const room = await roomOf(scratch, shopId)
+  const room = await scratch.roomOf(shopId)
   const folder = await scratch.folder(shopId)
   const files: ReceivedFile[] = []
   const fields: Record<string, string> = {}
@@ -147,7 +143,7 @@ export async function withBody<T>(
   shopId: string,
   job: (path: string) => Promise<T>,
 ): Promise<T> {
-  const room = await roomOf(scratch, shopId)
+  const room = await scratch.roomOf(shopId)
   return scratch.during(shopId, async (folder) => {
     const path = join(folder, 'body')
     try {

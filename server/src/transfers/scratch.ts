@@ -1,6 +1,7 @@
 import { mkdir, mkdtemp, readdir, rm, stat } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { ProblemError } from '../http/problem.ts'
 
 /** How often taking a folder away is tried: something may still be written to it. */
 const TRIES = 5
@@ -13,14 +14,18 @@ export interface Folder {
 }
 
 /** What a shop may have lying on disk, in uploads that were not confirmed and downloads that were not fetched, bytes. */
-export const SHOP_BYTES = 3 * 1024 * 1024 * 1024
+const SHOP_BYTES = 3 * 1024 * 1024 * 1024
 
 /**
  * Where files lie that are on their way in or out. Each piece of work has a folder of its own that names its process and its shop, so that
  * what a killed server left behind can be told from what is in use, and no shop fills the disk for the others.
  */
 export class Scratch {
-  constructor(private readonly root = join(tmpdir(), `pelrin-scratch-${process.getuid?.() ?? 0}`)) {}
+  /** @param most bytes a shop may have lying here */
+  constructor(
+    private readonly root = join(tmpdir(), `pelrin-scratch-${process.getuid?.() ?? 0}`),
+    private readonly most = SHOP_BYTES,
+  ) {}
 
   async folder(shopId: string): Promise<Folder> {
     await mkdir(this.root, { recursive: true, mode: 0o700 })
@@ -38,8 +43,15 @@ export class Scratch {
     }
   }
 
+  /** Bytes a shop may still put here. @throws ProblemError 429 where it has too much lying here already */
+  async roomOf(shopId: string): Promise<number> {
+    const left = this.most - (await this.bytesOf(shopId))
+    if (left <= 0) throw new ProblemError(429, 'upload-shop-full', { retryAfterSeconds: 60 })
+    return left
+  }
+
   /** Bytes a shop has lying here now, of all processes of this machine. */
-  async bytesOf(shopId: string): Promise<number> {
+  private async bytesOf(shopId: string): Promise<number> {
     const folders = (await this.folders()).filter((name) => name.includes(`-${shopId}-`))
     const sizes = await Promise.all(
       folders.map(async (name) => {

@@ -110,6 +110,11 @@ export const en = {
     'read-only': 'who only looks',
   },
 
+  looks: {
+    apprentice: 'By an apprentice, not checked yet',
+    looked: 'I checked it',
+  },
+
   prove: {
     title: 'Your password again',
     why: 'This is the owner’s. {{name}}, type your password to go on.',

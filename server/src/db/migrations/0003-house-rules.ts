@@ -70,6 +70,7 @@ ALTER TABLE house_rules DROP COLUMN retired_at;
 
 export const houseRules: Migration = {
   name: '0003-house-rules',
+  outdatesState: true,
   up: (run) => run(UP + SCOPED),
   down: (run) => run(DOWN),
 }

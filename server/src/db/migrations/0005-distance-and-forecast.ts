@@ -173,6 +173,7 @@ ALTER TABLE distance_entries ADD CONSTRAINT distance_entries_kind_check CHECK (k
 
 export const distanceAndForecast: Migration = {
   name: '0005-distance-and-forecast',
+  outdatesState: true,
   up: (run) => run(UP + SCOPED),
   down: (run) => run(DOWN),
 }

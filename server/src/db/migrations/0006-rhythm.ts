@@ -18,6 +18,7 @@ ALTER TABLE customers DROP COLUMN rhythm_days, DROP COLUMN each_visit;
 
 export const rhythm: Migration = {
   name: '0006-rhythm',
+  outdatesState: true,
   up: (run) => run(UP),
   down: (run) => run(DOWN),
 }

@@ -58,6 +58,7 @@ DROP TABLE care_events;
 
 export const care: Migration = {
   name: '0015-care',
+  outdatesState: true,
   up: (run) => run(UP),
   down: (run) => run(DOWN),
 }

@@ -18,6 +18,7 @@ CREATE INDEX bike_state_due ON bike_state (shop_id, due_on, bike_id) WHERE due_o
 
 export const otherWearDue: Migration = {
   name: '0019-other-wear-due',
+  outdatesState: true,
   up: (run) => run(UP),
   down: (run) => run(DOWN),
 }

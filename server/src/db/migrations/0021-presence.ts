@@ -106,4 +106,9 @@ DROP INDEX devices_by_token;
 ALTER TABLE devices DROP COLUMN token_hash, DROP COLUMN last_seen_at;
 `
 
-export const presence: Migration = { name: '0021-presence', up: (run) => run(UP), down: (run) => run(DOWN) }
+export const presence: Migration = {
+  name: '0021-presence',
+  outdatesState: true,
+  up: (run) => run(UP),
+  down: (run) => run(DOWN),
+}

@@ -339,4 +339,5 @@ export const assumed = {
   'diary-careMinutes': 'treating its chain',
   'diary-otherWearMinutes': 'looking over everything else',
   'jobs-hourPrice': 'An hour at the stand costs',
+  'orders-ownerAbove': 'Above this sum only the owner orders',
 } as const

@@ -6,6 +6,7 @@ import { clock, day, distance, percent } from '../../messages/format.ts'
 import { intervalText } from '../../pieces/intervalText.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Why } from '../../pieces/Why.tsx'
+import { Unlooked } from '../../pieces/Unlooked.tsx'
 import { ink } from '../../theme/theme.ts'
 
 /** Whether a reading can be corrected here: one of the chain that is on the bike now. */
@@ -129,6 +130,7 @@ function ReadingItem({
         {reading.odometer && `, ${distance(reading.odometer.km, unit)}`}
         {reading.chainKm !== null && `, ${t('bike.at', { km: distance(reading.chainKm, unit) })}`}
       </Typography>
+      {reading.unlooked && <Unlooked bikeId={record.summary.id} kind="reading" id={reading.id} />}
       {reading.corrected.length > 0 && (
         <Box sx={{ mt: 0.75, pl: 1.5, borderLeft: `3px solid ${ink('line')}` }}>
           <Typography variant="body2">

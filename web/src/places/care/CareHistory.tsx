@@ -1,10 +1,19 @@
 import { Box, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import type { CareEvent } from '@pelrin/contract'
+import { Unlooked } from '../../pieces/Unlooked.tsx'
 import { DatedLine } from './DatedLine.tsx'
 
 /** What was done to a chain so far, newest first. */
-export function CareHistory({ events, onBack }: { events: readonly CareEvent[]; onBack: (id: string) => void }) {
+export function CareHistory({
+  bikeId,
+  events,
+  onBack,
+}: {
+  bikeId: string
+  events: readonly CareEvent[]
+  onBack: (id: string) => void
+}) {
   const { t } = useTranslation()
   const said = ({ kind, care, cleaning, atHome, person, note }: CareEvent): string =>
     [
@@ -28,6 +37,7 @@ export function CareHistory({ events, onBack }: { events: readonly CareEvent[]; 
             <Typography variant="body2" sx={{ fontWeight: event.kind === 'treated' ? 400 : 700 }}>
               {said(event)}
             </Typography>
+            {event.unlooked && <Unlooked bikeId={bikeId} kind="care" id={event.id} />}
           </DatedLine>
         ))}
       </Box>

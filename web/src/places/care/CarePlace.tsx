@@ -278,7 +278,7 @@ function CareOf({
           </Typography>
         )}
         <WantedDays care={care} unit={unit} onAdd={() => setWanting(true)} onDrop={dropDate} busy={busy} />
-        <CareHistory events={care.events} onBack={setBack} />
+        <CareHistory bikeId={bikeId} events={care.events} onBack={setBack} />
       </Beside>
       {planning && (
         <CarePlanDialog bikeId={bikeId} care={care} customer={customer} onClose={() => setPlanning(false)} />

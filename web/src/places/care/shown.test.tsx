@@ -105,11 +105,12 @@ describe('what was done so far', () => {
     atHome: false,
     note: null,
     person: 'Tove Sandell',
+    unlooked: false,
     bike: null,
     ...more,
   })
   const shown = (events: CareEvent[]): string =>
-    textOf(renderToStaticMarkup(<CareHistory events={events} onBack={() => undefined} />))
+    textOf(renderToStaticMarkup(<CareHistory bikeId="b" events={events} onBack={() => undefined} />))
   it('names care, cleaning, place, note and who', () => {
     expect(shown([event({ atHome: true, note: 'after the causeway' })])).toContain(
       'drip wax, wiped, at home, after the causeway, Tove Sandell',

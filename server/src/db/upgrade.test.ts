@@ -1,0 +1,86 @@
+import { beforeAll, describe, expect, inject, it } from 'vitest'
+import { continueRebuild, askForRebuild } from '../state/rebuild.ts'
+import { rebuildState } from '../state/bikeState.ts'
+import { copyOfDemo, ownerOf, serveDatabase } from '../testing/shop.ts'
+import { grantServing, inShop, loadDemo, migrateDown, migrateUp, openDatabase, type Database } from './index.ts'
+import { migrations } from './migrations/index.ts'
+
+/** What every version has had, and no upgrade may lose. */
+const LASTING = ['customers', 'bikes', 'drives', 'chains', 'fittings', 'distance_entries', 'readings', 'spots', 'verdicts']
+
+const counts = async (database: Database, shopId: string): Promise<Record<string, number>> =>
+  inShop(database, shopId, null, async (work) => {
+    const all: Record<string, number> = {}
+    for (const table of LASTING)
+      all[table] = (await work.select<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`))[0]!.n
+    return all
+  })
+
+describe('data of an earlier version', () => {
+  let before: Record<string, number>
+  let shopId: string
+  beforeAll(async () => {
+    const copy = await copyOfDemo()
+    const database = openDatabase(copy.url)
+    shopId = (await database.models.Shop.findOne())!.id
+    before = await counts(database, shopId)
+    await database.close()
+    await copy.drop()
+  })
+
+  it('of each that landed comes through to this one, with every fact', async () => {
+    const copy = await copyOfDemo()
+    const database = openDatabase(ownerOf(copy.url))
+    // Back one by one, and up again from each.
+    for (const { name } of migrations.slice(1).reverse()) {
+      await migrateDown(database.sequelize, name)
+      const { applied, outdated } = await migrateUp(database.sequelize)
+      expect(applied, name).toEqual(migrations.slice(migrations.findIndex((one) => one.name === name)).map((one) => one.name))
+      expect(outdated, name).toBe(true)
+      expect(await counts(database, shopId), name).toEqual(before)
+    }
+    await database.close()
+    await copy.drop()
+  }, 120_000)
+
+  it('of the first has its state made anew, whole, and is served meanwhile', async () => {
+    const copy = await copyOfDemo()
+    const owner = openDatabase(ownerOf(copy.url))
+    await migrateDown(owner.sequelize, migrations[1]!.name)
+    await migrateUp(owner.sequelize)
+    await grantServing(owner.sequelize, 'pelrin')
+    const missing = (): Promise<number> =>
+      inShop(owner, shopId, null, async (work) => {
+        const [row] = await work.select<{ n: number }>(
+          'SELECT count(*)::int AS n FROM bike_state WHERE fitting_id IS NOT NULL AND care IS NULL',
+        )
+        return row!.n
+      })
+    expect(await missing()).toBeGreaterThan(100)
+    await inShop(owner, shopId, null, askForRebuild)
+    const served = await serveDatabase(copy.url)
+    expect((await fetch(`${served.base}/health/ready`)).status).toBe(200)
+    expect(await continueRebuild(served.database, shopId, Infinity)).toBe(false)
+    expect(await missing()).toBe(0)
+    expect((await inShop(served.database, shopId, null, rebuildState, { long: true })).differing).toEqual([])
+    await served.close()
+    await owner.close()
+    await copy.drop()
+  }, 120_000)
+})
+
+describe('loading the demo shop', () => {
+  it('that is interrupted leaves no shop behind, and can be begun again', async () => {
+    const copy = await copyOfDemo()
+    const database = openDatabase(ownerOf(copy.url))
+    await migrateDown(database.sequelize)
+    await migrateUp(database.sequelize)
+    const interrupted = loadDemo(database, new Date(inject('demoLoadedAt')), () => {
+      throw new Error('Ctrl-C')
+    })
+    await expect(interrupted).rejects.toThrow('Ctrl-C')
+    expect(await database.models.Shop.count()).toBe(0)
+    await database.close()
+    await copy.drop()
+  }, 90_000)
+})
