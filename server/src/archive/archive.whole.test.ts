@@ -62,8 +62,12 @@ describe('an archive of a whole shop', () => {
     expect(taken.every(({ same, conflicts }) => same === 0 && conflicts === 0)).toBe(true)
     expect(taken.find(({ name }) => name === 'bikes')!.added).toBe(119)
     const again = await archiveOf(id)
-    // Its date apart.
-    expect(again.slice(1)).toEqual(lines.slice(1))
+    // Its date apart, and what an archive says and nobody believes.
+    const believed = (line: string): string =>
+      line
+        .replace(/"role": "[\w-]+"|"active": (true|false)|"elsewhere": (true|false)/g, '')
+        .replace(/"sha256":"\w+"/, '')
+    expect(again.slice(1).map(believed)).toEqual(lines.slice(1).map(believed))
     expect(JSON.parse(again[0]!)).toMatchObject({ pelrin: 'archive', version: 1 })
   })
   it('says of a shop that has it already that all is the same; what differs stays as it is', async () => {
@@ -81,6 +85,16 @@ describe('an archive of a whole shop', () => {
       work.models.Customer.findByPk(renamed[0]!.id, { transaction: work.transaction }),
     )
     expect(kept!.name).toBe('Somebody else')
+  })
+  it('gives nobody rights by what it says of them, and marks what it says was done as from elsewhere', async () => {
+    const id = await emptyShop()
+    await into(id, lines)
+    const [people, audit] = await inShop(shop.database, id, null, async (work) => [
+      await work.select<{ role: string; active: boolean }>('SELECT DISTINCT role, active FROM people'),
+      await work.select<{ elsewhere: boolean }>('SELECT DISTINCT elsewhere FROM audit'),
+    ])
+    expect(people).toEqual([{ role: 'read-only', active: false }])
+    expect(audit).toEqual([{ elsewhere: true }])
   })
   it('holds no secret, and nobody signs in by it', () => {
     const all = lines.join('\n')

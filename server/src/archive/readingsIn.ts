@@ -3,9 +3,10 @@ import { v7 } from 'uuid'
 import * as v from 'valibot'
 import { refuseField } from '../http/problem.ts'
 import { takeReading } from '../readings/service.ts'
+import { fittingAt } from '../state/moments.ts'
 import { bikeOf, momentOf, onlyOne, type InTable } from './inTable.ts'
 
-/** Readings of the chain that is on a bike, a row a spot: by their id, else by bike, time and instrument. */
+/** Readings of the chain that was on a bike then, a row a spot: by their id, else by bike, time and instrument. */
 export const readingsIn: InTable<'readings'> = {
   together: ({ reading_id: id, bike_id: bikeId, tag, at, instrument }) =>
     id ?? [bikeId ?? tag ?? '', at, instrument].join('\n'),
@@ -32,12 +33,16 @@ export const readingsIn: InTable<'readings'> = {
       'instrument',
     )
     if (instrumentId === null) throw refuseField('instrument', 'instrument-unknown')
+    const at = momentOf(first!.at, timeZone, 'at')
+    const fittingId = await fittingAt(work, bikeId, at)
+    if (fittingId === null) throw refuseField('tag', 'bike-without-chain')
     await takeReading(
       work,
       v.parse(TakeReading, {
         id: first!.reading_id ?? v7(),
         bikeId,
-        occurredAt: momentOf(first!.at, timeZone, 'at').toISOString(),
+        fittingId,
+        occurredAt: at.toISOString(),
         instrumentId,
         spots: rows.map(({ typed, pitches, place }) => ({
           id: v7(),

@@ -6,7 +6,17 @@ import { grantServing, inShop, loadDemo, migrateDown, migrateUp, openDatabase, t
 import { migrations } from './migrations/index.ts'
 
 /** What every version has had, and no upgrade may lose. */
-const LASTING = ['customers', 'bikes', 'drives', 'chains', 'fittings', 'distance_entries', 'readings', 'spots', 'verdicts']
+const LASTING = [
+  'customers',
+  'bikes',
+  'drives',
+  'chains',
+  'fittings',
+  'distance_entries',
+  'readings',
+  'spots',
+  'verdicts',
+]
 
 const counts = async (database: Database, shopId: string): Promise<Record<string, number>> =>
   inShop(database, shopId, null, async (work) => {
@@ -35,7 +45,9 @@ describe('data of an earlier version', () => {
     for (const { name } of migrations.slice(1).reverse()) {
       await migrateDown(database.sequelize, name)
       const { applied, outdated } = await migrateUp(database.sequelize)
-      expect(applied, name).toEqual(migrations.slice(migrations.findIndex((one) => one.name === name)).map((one) => one.name))
+      expect(applied, name).toEqual(
+        migrations.slice(migrations.findIndex((one) => one.name === name)).map((one) => one.name),
+      )
       expect(outdated, name).toBe(true)
       expect(await counts(database, shopId), name).toEqual(before)
     }

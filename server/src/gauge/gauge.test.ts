@@ -215,10 +215,10 @@ describe('a screen that watches a gauge', () => {
     const id = digital?.id ?? ''
     await until(() => hub.link(shopId, id)?.state === 'connected')
 
-    const watch = async (holder: string, lastId?: string) => {
+    const watch = async (holder: string, lastId?: string, by = device) => {
       const leaving = new AbortController()
       const response = await fetch(base + gaugeEventsPath(id, holder), {
-        headers: { cookie: device.cookie, ...(lastId === undefined ? {} : { 'last-event-id': lastId }) },
+        headers: { cookie: by.cookie, ...(lastId === undefined ? {} : { 'last-event-id': lastId }) },
         signal: leaving.signal,
       })
       const events: GaugeEvent[] = []
@@ -237,8 +237,11 @@ describe('a screen that watches a gauge', () => {
           }
         }
       }
-      void read().catch(() => undefined)
-      return { events, leave: () => leaving.abort(), last: () => lastSeen }
+      let over = false
+      void read()
+        .catch(() => undefined)
+        .then(() => (over = true))
+      return { events, leave: () => leaving.abort(), last: () => lastSeen, over: () => over }
     }
     const first = await watch('stand 1')
     const shown = (events: GaugeEvent[]): number[] =>
@@ -257,6 +260,22 @@ describe('a screen that watches a gauge', () => {
     // Another screen takes it over, and the first is told.
     const third = await watch('stand 2')
     await until(() => second.events.some((event) => event.kind === 'held' && event.holder === 'stand 2'))
+    // Somebody who only looks sees it, and takes it from nobody.
+    const onlooker = new Device(base)
+    await onlooker.signIn('coral', 'slipway-4')
+    const looking = await watch('elsewhere', undefined, onlooker)
+    await until(() => looking.events.length > 0)
+    // A stream ends with the session it is watched by: signed out here, or gone by another way.
+    await onlooker.ask(endpoints.signOut)
+    await until(looking.over)
+    expect(third.events.some((event) => event.kind === 'held' && event.holder === 'elsewhere')).toBe(false)
+    const gone = new Device(base)
+    await gone.signIn('coral', 'slipway-4')
+    const left = await watch('elsewhere', undefined, gone)
+    await until(() => left.events.length > 0)
+    await database.sequelize.query(`DELETE FROM sessions WHERE person_id NOT IN (SELECT '${session.person.id}'::uuid)`)
+    await hub.endOver()
+    await until(left.over)
     await device.ask(endpoints.retireInstrument, { params: { id }, body: { retired: true, reason: 'x' } })
     await until(() => hub.link(shopId, id) === undefined)
     const { problem } = await device.ask(endpoints.moveStandIn, { params: { id }, body: { do: 'press' } })

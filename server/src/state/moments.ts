@@ -33,6 +33,16 @@ export async function fittingMeant(
   throw new ProblemError(409, 'chain-changed-since')
 }
 
+/** The fitting of the chain that was on a bike at a moment; the one that is on now where none was, null with none at all. */
+export async function fittingAt(work: Work, bikeId: string, at: Date): Promise<string | null> {
+  const [found] = await work.select<{ id: string }>(
+    `SELECT id FROM fittings WHERE bike_id = :bikeId AND NOT isempty(during)
+     ORDER BY (during @> CAST(:at AS timestamptz)) DESC, upper_inf(during) DESC, lower(during) DESC LIMIT 1`,
+    { bikeId, at },
+  )
+  return found?.id ?? null
+}
+
 /**
  * A piece of work on a bike whose moment lies after all that is written of the bike. A clock that leapt ahead and was set back would otherwise have
  * a chain come off before it went on, and the newest verdict not be the latest. Called once the bike is held.

@@ -13,6 +13,7 @@ import { openForServing, type Database } from '../db/index.ts'
 import { DeviceAddresses } from '../devices/addresses.ts'
 import learnFrom from '../forecast/learnFrom.ts'
 import { continueRun } from '../forecast/runs.ts'
+import type { Reached } from '../http/host.ts'
 import { Importer } from '../imports/importer.ts'
 import type { ShopJobs } from '../queue/queue.ts'
 import { drainOutbox } from '../messages/drain.ts'
@@ -135,6 +136,8 @@ export interface Outside {
   readonly supplier?: string
   readonly thermometer?: string
   readonly gateway?: string
+  /** How the server is reached. */
+  readonly reached?: Reached
 }
 
 /** Devices of the tests are on this machine. */
@@ -143,7 +146,7 @@ export const HERE = new DeviceAddresses('127.0.0.1:*')
 /** Serves a database on a free port. */
 export async function serveDatabase(
   url: string,
-  { ridesService, supplier: address, thermometer, gateway: gatewayAddress }: Outside = {},
+  { ridesService, supplier: address, thermometer, gateway: gatewayAddress, reached = {} }: Outside = {},
 ): Promise<Omit<RunningShop, 'device'>> {
   const database = await openForServing(url)
   const logger = pino({ level: 'silent' })
@@ -182,6 +185,7 @@ export async function serveDatabase(
   const server = createApp({
     database,
     devices: HERE,
+    reached,
     secrets: Secrets.passing(),
     thermometers,
     printer,

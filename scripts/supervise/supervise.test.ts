@@ -1,0 +1,48 @@
+import { describe, expect, it } from 'vitest'
+import { readOptions, refuseOpenDemo } from '../options.ts'
+import { PlainError, sentenceOf } from '../plain.ts'
+import { Restarts } from './restarts.mjs'
+
+describe('what ended by itself', () => {
+  it('is started again at once, then after longer and longer, and within two seconds the first times', () => {
+    const restarts = new Restarts()
+    const waits = [0, 1, 2, 3, 4, 5].map((n) => restarts.next(n * 1_000))
+    expect(waits).toEqual([200, 400, 800, 1_600, 3_200, 5_000])
+  })
+  it('stays down after ten times within a minute, and not for what happened over a day', () => {
+    const often = new Restarts()
+    const waits = Array.from({ length: 11 }, (_, n) => often.next(n * 5_000))
+    expect(waits.slice(0, 10).every((wait) => wait !== null)).toBe(true)
+    expect(waits[10]).toBeNull()
+    const seldom = new Restarts()
+    for (let hour = 0; hour < 48; hour++) expect(seldom.next(hour * 3_600_000)).toBe(200)
+  })
+})
+
+describe('the demo shop', () => {
+  it.each(['0.0.0.0', '192.168.1.4', '::'])('is not served on %s, where others would read its passwords', (host) => {
+    const options = readOptions(['--host', host], '/clone')
+    expect(() => refuseOpenDemo(options, true)).toThrow(PlainError)
+    expect(() => refuseOpenDemo(options, true)).toThrow('--no-demo')
+    expect(() => refuseOpenDemo(options, false)).not.toThrow()
+  })
+  it('is served on this machine', () => {
+    for (const host of ['127.0.0.1', 'localhost', '::1'])
+      expect(() => refuseOpenDemo(readOptions(['--host', host], '/clone'), true)).not.toThrow()
+  })
+})
+
+describe('what keeps it from starting', () => {
+  const refused = (code: string, path?: string): string =>
+    sentenceOf(Object.assign(new Error(`${code}: x`), { code, ...(path === undefined ? {} : { path }) }))
+  it('is a sentence that says what to do, not a trace', () => {
+    expect(refused('ENOSPC')).toBe('The disk is full. Make room, then start again.')
+    expect(refused('EACCES', '/srv/x')).toMatch(/^\/srv\/x is not readable or writable .* --data\.$/)
+    expect(refused('ENOENT', '/srv/x')).toMatch(/^\/srv\/x is gone/)
+    expect(sentenceOf(new PlainError('Port 80 is taken.'))).toBe('Port 80 is taken.')
+    expect(sentenceOf('odd')).toBe('odd')
+  })
+  it('and nobody foresaw says where it happened', () => {
+    expect(sentenceOf(new Error('odd'))).toContain('supervise.test.ts')
+  })
+})
