@@ -30,10 +30,23 @@ async function clearUp(page: Page): Promise<void> {
   await page.unrouteAll({ behavior: 'ignoreErrors' })
   await page.emulateMedia({ media: null, colorScheme: null })
   await page.setViewportSize({ width: 1280, height: 800 })
-  await page.evaluate(() => {
+  const typed = await page.evaluate(async () => {
     localStorage.clear()
     sessionStorage.clear()
+    return new Promise<number>((done) => {
+      const opened = indexedDB.open('pelrin-drafts')
+      opened.onerror = () => done(0)
+      opened.onsuccess = () => {
+        const drafts = opened.result.transaction('drafts', 'readwrite').objectStore('drafts')
+        const count = drafts.count()
+        drafts.clear()
+        count.onsuccess = () => done(count.result)
+        drafts.transaction.oncomplete = () => opened.result.close()
+      }
+    })
   })
+  // The page has them in memory too.
+  if (typed > 0) await page.reload()
 }
 
 /** Sessions of those who signed in before in this run: most tests are not about signing in. */

@@ -148,7 +148,98 @@ afresh('another mechanic takes over by initials and PIN', async ({ page }) => {
   await page.getByLabel('PIN').fill('1111')
   await page.keyboard.press('Enter')
   await expect(page.getByText('Initials and PIN do not go together.')).toBeVisible()
+  // The first time on a tablet a PIN is not enough.
   await page.getByLabel('PIN').fill('2280')
   await page.keyboard.press('Enter')
+  await expect(page.getByText(/^The first time on this tablet/)).toBeVisible()
+  await page.getByLabel('Password').fill('chalkdown-2')
+  await page.keyboard.press('Enter')
   await expect(page.getByRole('button', { name: 'At this bench: Ruan Pike' })).toBeVisible()
+  // What is the owner's is so no longer, whoever was here before.
+  await page.goto('/house-rules')
+  await expect(page.getByText('You can look here; changing something is for the owner.')).toBeVisible()
+  await page.getByRole('button', { name: 'At this bench: Ruan Pike' }).click()
+  await page.getByRole('menuitem', { name: 'Somebody else' }).click()
+  await page.getByLabel('Initials').fill('ts')
+  await page.getByLabel('PIN').fill('4071')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'At this bench: Tove Sandell' })).toBeVisible()
+  // By PIN, the owner types the password before what is the owner's.
+  await page.getByRole('tab', { name: 'Who was in' }).click()
+  await expect(page.getByText('Wrong PIN for “RP”').first()).toBeVisible()
+  await page.getByRole('tab', { name: 'In and out' }).click()
+  await page.getByRole('link', { name: /^As CSV: customers/i }).click()
+  await expect(page.getByRole('dialog', { name: 'Your password again' })).toBeVisible()
+  await page.getByLabel('Password').fill('causeway-1')
+  const taken = page.waitForEvent('download')
+  await page.keyboard.press('Enter')
+  expect((await taken).suggestedFilename()).toBe('customers.csv')
+})
+
+test('a server that does not answer is told within five seconds, and what is typed stays', async ({ page }) => {
+  await signIn(page)
+  await page.route('**/health/ready', (route) => route.abort())
+  await expect(page.getByText(/^Pelrin does not answer\. What you see may be out of date/)).toBeVisible({
+    timeout: 5_000,
+  })
+  await page.unroute('**/health/ready')
+  await page.route('**/health/ready', (route) =>
+    route.fulfill({ status: 503, json: { status: 'no room on the disk' } }),
+  )
+  await expect(page.getByText(/^The disk Pelrin saves to is full/)).toBeVisible({ timeout: 5_000 })
+  await page.unroute('**/health/ready')
+  await expect(page.getByText(/^The disk Pelrin saves to is full/)).toBeHidden({ timeout: 5_000 })
+  // A treatment is not kept on the device, and nobody says it is.
+  await putOnStand(page, 'nell quayle sand', 'Nell Quayle')
+  await page.keyboard.press('r')
+  await expect(page.getByRole('heading', { level: 1, name: 'Nell Quayle' })).toBeVisible()
+})
+
+test('a write the server fails over again and again is set aside for the rest, and can be sent again or thrown away', async ({
+  page,
+}) => {
+  await signIn(page)
+  await putOnStand(page, 'island mail 4', 'Island Mail')
+  await measure(page)
+  await page.keyboard.type('305.4')
+  let faults = 0
+  await page.route('**/api/v1/readings', (route) => {
+    faults++
+    return route.fulfill({
+      status: 500,
+      contentType: 'application/problem+json',
+      json: { type: '', title: '', status: 500, code: 'server-fault', detail: 'x', requestId: 'x' },
+    })
+  })
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: '1 was refused' })).toBeVisible({ timeout: 60_000 })
+  expect(faults).toBe(5)
+  await page.getByRole('button', { name: '1 was refused' }).click()
+  await expect(page.getByText(/^Pelrin failed over this again and again/)).toBeVisible()
+  await page.getByRole('button', { name: 'Throw it away' }).click()
+  await expect(page.getByRole('dialog', { name: /^Throw away “Reading of Island Mail/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.unroute('**/api/v1/readings')
+  await page.getByRole('button', { name: 'Send it again' }).click()
+  await expect(page.getByRole('button', { name: /was refused/ })).toBeHidden()
+  await page.keyboard.press('Escape')
+})
+
+afresh('a browser that keeps nothing and has no locks still measures, and says what is not kept', async ({ page }) => {
+  // As over plain HTTP from another machine, in a private window with its storage full.
+  await page.addInitScript(() => {
+    Object.defineProperty(navigator, 'locks', { value: undefined })
+    Object.defineProperty(window, 'indexedDB', { value: undefined })
+  })
+  await signIn(page)
+  await expect(page.getByText(/^This browser keeps nothing on the device/)).toBeVisible()
+  await putOnStand(page, 'island mail 8', 'Island Mail')
+  await measure(page)
+  await page.keyboard.type('305.2')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/^Saved: /)).toBeVisible()
 })

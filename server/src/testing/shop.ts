@@ -1,13 +1,8 @@
-import { randomUUID } from 'node:crypto'
 import type { AddressInfo } from 'node:net'
 import pg from 'pg'
 import { pino } from 'pino'
 import { v7 } from 'uuid'
-import { parse } from 'valibot'
 import { inject } from 'vitest'
-import type { Endpoint, Input, Output, Problem } from '@pelrin/contract'
-import { endpoints } from '@pelrin/contract'
-import type * as v from 'valibot'
 import { createApp } from '../app.ts'
 import { openForServing, type Database } from '../db/index.ts'
 import { DeviceAddresses } from '../devices/addresses.ts'
@@ -23,72 +18,10 @@ import { Thermometers } from '../pot/thermometers.ts'
 import { Supplier } from '../orders/supplier.ts'
 import { Secrets } from '../secrets.ts'
 import { Printer } from '../sheets/printer.ts'
+import { Device } from './device.ts'
 
-type Schema = v.GenericSchema | undefined
-
-/** An answer of the server as it came. */
-export interface Answer<T> {
-  readonly status: number
-  readonly headers: Headers
-  readonly body: T
-  readonly problem: Problem
-}
-
-/** A device signed in at a running server. Every success is checked against the contract. */
-export class Device {
-  cookie = ''
-
-  constructor(readonly base: string) {}
-
-  async raw(method: string, path: string, headers: Record<string, string> = {}, body?: string): Promise<Response> {
-    return fetch(this.base + path, {
-      method,
-      headers: { ...(this.cookie === '' ? {} : { cookie: this.cookie }), ...headers },
-      ...(body === undefined ? {} : { body }),
-    })
-  }
-
-  async ask<P extends Schema, Q extends Schema, B extends Schema, R extends Schema>(
-    endpoint: Endpoint<P, Q, B, R>,
-    asking: {
-      params?: Record<string, string>
-      query?: Record<string, string>
-      body?: Input<B> | Record<string, unknown>
-      key?: string
-      version?: number
-      headers?: Record<string, string>
-    } = {},
-  ): Promise<Answer<Output<R>>> {
-    const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => asking.params?.[name] ?? '')
-    const query = new URLSearchParams(asking.query ?? {}).toString()
-    const response = await this.raw(
-      endpoint.method,
-      `/api/v1${path}${query === '' ? '' : `?${query}`}`,
-      {
-        ...(asking.body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...(endpoint.creates === true ? { 'idempotency-key': asking.key ?? randomUUID() } : {}),
-        ...(asking.version === undefined ? {} : { 'if-match': `"${asking.version}"` }),
-        ...asking.headers,
-      },
-      asking.body === undefined ? undefined : JSON.stringify(asking.body),
-    )
-    const text = await response.text()
-    const body: unknown = text === '' ? undefined : JSON.parse(text)
-    if (response.ok && endpoint.result) parse(endpoint.result, body)
-    return { status: response.status, headers: response.headers, body: body as Output<R>, problem: body as Problem }
-  }
-
-  async signIn(
-    name = 'tove',
-    password = 'causeway-1',
-    shop = 'saltmarsh',
-  ): Promise<Answer<Output<typeof endpoints.signIn.result>>> {
-    const answer = await this.ask(endpoints.signIn, { body: { shop, name, password } })
-    const given = answer.headers.getSetCookie().map((cookie) => cookie.split(';')[0])
-    if (given.length > 0) this.cookie = given.join('; ')
-    return answer
-  }
-}
+export { Device, type Answer } from './device.ts'
+export { bikeNamed, fittingOn, readingOf } from './reading.ts'
 
 /** A server on a database of its own, holding the demo shop. */
 export interface RunningShop {
@@ -224,38 +157,5 @@ export async function startShop(outside: Outside = {}): Promise<RunningShop> {
       await served.close()
       await drop()
     },
-  }
-}
-
-/** The bike of the demo shop with a label, by the finder. */
-export async function bikeNamed(device: Device, text: string): Promise<Output<typeof endpoints.find.result>[number]> {
-  const { body } = await device.ask(endpoints.find, { query: { q: text } })
-  const [bike] = body
-  if (!bike) throw new Error(`no bike like ${text}`)
-  return bike
-}
-
-/** The fitting of the chain now on a bike; empty with none. */
-export async function fittingOn(device: Device, bikeId: string): Promise<string> {
-  const { body } = await device.ask(endpoints.bike, { params: { id: bikeId } })
-  return body.chain?.fittingId ?? ''
-}
-
-/** A reading to send, of one spot on the shop's metric rule. */
-export async function readingOf(
-  device: Device,
-  bikeId: string,
-  more: Record<string, unknown> = {},
-): Promise<Record<string, unknown>> {
-  const { body: instruments } = await device.ask(endpoints.instruments)
-  const rule = instruments.find((instrument) => instrument.name.includes('600 mm'))
-  return {
-    id: v7(),
-    bikeId,
-    fittingId: await fittingOn(device, bikeId),
-    occurredAt: new Date().toISOString(),
-    instrumentId: rule?.id ?? '',
-    spots: [{ id: v7(), typed: '204.6', pitches: 16 }],
-    ...more,
   }
 }
