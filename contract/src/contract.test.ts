@@ -15,7 +15,17 @@ const wrong = (schema: Parameters<typeof safeParse>[0], value: unknown): Record<
 }
 
 /** What waits for others goes on from its own cursor, or goes under its own reference: it holds no answer open meanwhile. */
-const SAFE_BY_THEMSELVES: readonly string[] = ['pullRides', 'placeOrder', 'settleOrder', 'acceptOrder', 'makeFeed']
+const SAFE_BY_THEMSELVES: readonly string[] = [
+  'pullRides',
+  'placeOrder',
+  'settleOrder',
+  'acceptOrder',
+  'makeFeed',
+  'offers',
+  'switchPerson',
+  'proveAgain',
+  'previewReminders',
+]
 
 describe('the endpoints', () => {
   it('are named as they are called, each at an address of its own', () => {
@@ -47,6 +57,7 @@ describe('a reading as it is sent', () => {
   const reading = {
     id: ID,
     bikeId: ID,
+    fittingId: ID,
     occurredAt: '2026-03-01T09:30:00Z',
     instrumentId: ID,
     spots: [{ id: ID, typed: ' 204.6 ', pitches: 16 }],

@@ -34,10 +34,10 @@ function broken(target: Target, device: Device, n: number): Promise<void> {
 export async function brokenConnections(target: Target, cuts: number): Promise<Found> {
   const [rude, polite] = [await target.signIn('owner'), await target.signIn('mechanic')]
   const faults: string[] = []
-  let over = false
+  const over = new AbortController()
   let slowest = 0
   const working = (async () => {
-    while (!over) {
+    while (!over.signal.aborted) {
       const started = Date.now()
       const { status } = await polite.ask(endpoints.lineUp)
       slowest = Math.max(slowest, Date.now() - started)
@@ -47,7 +47,7 @@ export async function brokenConnections(target: Target, cuts: number): Promise<F
   })()
   for (let n = 0; n < cuts; n += 10)
     await Promise.all(Array.from({ length: Math.min(10, cuts - n) }, (_, i) => broken(target, rude, n + i)))
-  over = true
+  over.abort()
   await working
   return {
     what: 'broken and unread connections',
@@ -66,9 +66,9 @@ export async function kills(target: Target, rounds: number): Promise<Found> {
   const { body } = await device.ask(endpoints.find, { query: { q: 'school pool' } })
   const bikeId = body[0]!.id
   const before = (await device.ask(endpoints.bike, { params: { id: bikeId } })).body.readings.length
-  let over = false
+  const over = new AbortController()
   const writing = (async () => {
-    while (!over) {
+    while (!over.signal.aborted) {
       const reading = await readingOf(device, bikeId).catch(() => null)
       const key = v7()
       // Sent again under its key until somebody answers, as a tablet does.
@@ -100,7 +100,7 @@ export async function kills(target: Target, rounds: number): Promise<Found> {
     if (back === null || back > 15_000) faults.push(`${what} was not back within 15 s (${back ?? 'never'})`)
     if (back !== null) backs.push(back)
   }
-  over = true
+  over.abort()
   await writing
   const { body: after } = await device.ask(endpoints.bike, { params: { id: bikeId } })
   const there = after.readings.map(({ id }) => id)

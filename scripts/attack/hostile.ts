@@ -68,7 +68,7 @@ export async function hostileFiles(target: Target, each: number): Promise<Found>
     (i) => `PK\u0003\u0004${'\u0000'.repeat(i)}`,
     (i) => `\u000e\u0010d\b${'x'.repeat(i)}.FIT${'\u0001'.repeat(i * 3)}`,
     (i) => `name;phone\n${'"'.repeat(i)};=cmd|' /C calc'!A0\n${'x;'.repeat(i * 50)}\n`,
-    (i) => `tag,at,what\n${'9'.repeat(i)},2026-11-31,${'\ud800'}\n`,
+    (i) => `tag,at,what\n${'9'.repeat(i)},2026-11-31,\ud800\n`,
     (i) =>
       `{"pelrin":"archive","version":1}\n{"table":"${['people', 'audit', 'shops', 'sessions'][i % 4]}","row":{"id":${i}}}\n`,
   ]

@@ -181,7 +181,7 @@ describe('what is logged', () => {
     })
     for (const error of [
       new DatabaseError(parent),
-      new UniqueConstraintError({ message: 'Ivo Marsh', parent, fields: { name: 'Ivo Marsh' } } as never),
+      new UniqueConstraintError({ message: 'Ivo Marsh', parent, fields: { name: 'Ivo Marsh' } }),
     ]) {
       const logged = loggedError(error)
       expect(JSON.stringify(logged)).not.toContain('Ivo')

@@ -191,6 +191,8 @@ function checked(schema: Schema | undefined, value: unknown, prefix: string, wro
   if (parsed.success) return parsed.output
   for (const issue of parsed.issues) {
     const path = prefix + (v.getDotPath(issue) ?? '')
+    // One thing is said of a field at a time: the first that is wrong.
+    if (wrong.some((one) => one.path === path)) continue
     // A missing key is reported by the library in its own words; ours are the codes of the catalogue.
     const code =
       issue.message in problems

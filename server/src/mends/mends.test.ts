@@ -93,7 +93,8 @@ describe('a broken chain', () => {
     }
     // Looked up before: the finder would be torn as well.
     const params = { id: await idOf('merryn garrow race') }
-    const body = { ...MEND, id: v7(), broken: 'inner' as const }
+    const fittingId = await fittingOn(shop.device, params.id)
+    const body = { ...MEND, id: v7(), fittingId, broken: 'inner' as const }
     const again = () => shop.device.ask(endpoints.mendChain, { params, body })
     const { torn, between } = await tornAtEach(shop.database, again, standing)
     expect(between).toEqual([])

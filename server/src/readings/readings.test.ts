@@ -184,7 +184,7 @@ describe('bad input', () => {
       )
     })
     expect((await shop.device.ask(endpoints.bike, { params: { id } })).problem.code).toBe('bike-unknown')
-    const body = await readingOf(shop.device, id)
+    const body = await readingOf(shop.device, id, { fittingId: v7() })
     const { problem } = await shop.device.ask(endpoints.takeReading, { body })
     expect(problem.fields?.[0]).toMatchObject({ path: 'bikeId', code: 'bike-unknown' })
   })

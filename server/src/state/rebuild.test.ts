@@ -2,7 +2,7 @@ import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
-import { Device, fittingOn, readingOf, startShop, type RunningShop } from '../testing/shop.ts'
+import { fittingOn, readingOf, startShop, type Device, type RunningShop } from '../testing/shop.ts'
 import { rebuildState } from './bikeState.ts'
 import { askForRebuild, continueRebuild, rebuildProgress, shopsToRebuild } from './rebuild.ts'
 

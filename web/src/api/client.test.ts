@@ -30,7 +30,10 @@ describe('a request', () => {
     expect(answer).toEqual({ done: true })
     expect(asked[0]?.url).toBe('/api/v1/bikes/a%2Fb/care?days=7')
     expect(asked[0]?.init).toMatchObject({ method: 'POST', body: '{"kind":"wash"}' })
-    expect(asked[0]?.init.headers).toEqual({ Accept: 'application/json', 'Content-Type': 'application/json' })
+    expect(asked[0]?.init.headers).toMatchObject({ Accept: 'application/json', 'Content-Type': 'application/json' })
+    // And what this device's clock shows, by which the server sets right what happened when.
+    const { 'Pelrin-Clock': clock = '' } = asked[0]!.init.headers
+    expect(Math.abs(Date.parse(clock) - Date.now())).toBeLessThan(5_000)
   })
 
   it('says who writes, from which version, and under which key it may be repeated', async () => {
@@ -192,6 +195,7 @@ describe('a write that nobody answered', () => {
     expect(new Set(keysAndIds()).size).toBe(2)
   })
   it('counts as the same though it is pressed later', async () => {
+    const fittingId = crypto.randomUUID()
     const wash = () =>
       ask(endpoints.recordCare, {
         params: { id: 'b1' },
@@ -199,7 +203,7 @@ describe('a write that nobody answered', () => {
         body: {
           id: crypto.randomUUID(),
           kind: 'wash',
-          fittingId: crypto.randomUUID(),
+          fittingId,
           occurredAt: new Date(Date.now() + asked.length).toISOString(),
         },
       })

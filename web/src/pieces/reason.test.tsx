@@ -40,7 +40,7 @@ describe('what wants a reason', () => {
     expect(await screen.findByText('It was closed meanwhile.')).toBeTruthy()
     write.mockRejectedValueOnce(new AwayError())
     await user.keyboard('{Enter}')
-    expect(await screen.findByText(/^No connection/)).toBeTruthy()
+    expect(await screen.findByText(/^Pelrin did not answer, so this is not saved/)).toBeTruthy()
     expect(reason().value).toBe('wrong bike')
     expect(close).not.toHaveBeenCalled()
     await user.keyboard('{Enter}')

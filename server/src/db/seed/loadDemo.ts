@@ -195,6 +195,7 @@ class Loader {
       await judgeBike({ ...this.work, now: at, author }, bikeId, { readingId, occurredAt: at }, shared)
       this.progress(done + 1, total)
     }
+    await this.lookOver()
     await this.loadLineUp(inToday)
     await this.loadBookings(inToday)
     await loadStudy(this.work, this.chance, {
@@ -219,6 +220,21 @@ class Loader {
     await models.Reading.bulkCreate(pending.readings, { transaction })
     await models.Spot.bulkCreate(pending.spots, { transaction })
     await models.Verdict.bulkCreate(pending.verdicts, { transaction })
+  }
+
+  /** What the apprentice wrote down was looked at by the mechanic the same evening, but for that of the last days. */
+  private async lookOver(): Promise<void> {
+    for (const [kind, table] of [
+      ['reading', 'readings'],
+      ['care', 'care_events'],
+    ] as const)
+      await this.work.select(
+        `INSERT INTO looks (subject_kind, subject_id, at, person_id)
+         SELECT '${kind}', f.id, f.occurred_at + interval '3 hours', :mechanic FROM ${table} f
+         JOIN people p ON p.id = f.person_id AND p.role = 'apprentice'
+         WHERE f.occurred_at < CAST(:today AS timestamptz) - interval '3 days' RETURNING subject_id`,
+        { mechanic: this.peopleIds[1]!, today: this.today },
+      )
   }
 
   private async loadPeople(): Promise<void> {

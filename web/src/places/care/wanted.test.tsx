@@ -42,7 +42,7 @@ describe('a day a bike is wanted for', () => {
     server.away(endpoints.addEventDate)
     const { user } = open()
     await user.type(what(), 'Salt loop{Enter}')
-    expect((await screen.findByRole('alert')).textContent).toMatch(/^No connection/)
+    expect((await screen.findByRole('alert')).textContent).toMatch(/^Pelrin did not answer, so this is not saved/)
     server.to(endpoints.addEventDate, {})
     await user.type(what(), '{Enter}')
     await vi.waitFor(() => expect(added).toHaveBeenCalledOnce())

@@ -1,5 +1,6 @@
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { BikeRecord, CorrectReading, Instrument, Problem, TakeReading } from '@pelrin/contract'
+import { drafts } from '../../drafts/drafts.ts'
 import { outbox, type Waiting } from '../../outbox/outbox.ts'
 import { conditionsOf, isTyped, PLACES_ROUND, restoreDraft, type Draft } from './draft.ts'
 import { assumedFor, readRound } from './evaluate.ts'
@@ -54,7 +55,6 @@ function draftOf(typed: Readonly<Record<number, string>>, change: Partial<Draft>
   }
 }
 
-const kept = new Map<string, string>()
 let sent: Waiting[] = []
 let dropped: string[] = []
 let end: { ok: true; result: unknown } | { ok: false; problem: Problem } | 'never'
@@ -63,14 +63,8 @@ beforeAll(async () => {
   await import('../../messages/index.ts')
 })
 beforeEach(() => {
-  kept.clear()
   sent = []
   end = { ok: true, result: { saved: true } }
-  vi.stubGlobal('localStorage', {
-    getItem: (key: string) => kept.get(key) ?? null,
-    setItem: (key: string, value: string) => kept.set(key, value),
-    removeItem: (key: string) => kept.delete(key),
-  })
   vi.spyOn(outbox, 'put').mockImplementation((write) => {
     sent.push(write)
     return Promise.resolve({ settled: end === 'never' ? new Promise(() => undefined) : Promise.resolve(end) })
@@ -188,6 +182,19 @@ describe('a reading that is saved', () => {
   })
 })
 
+describe('a reading that had arrived, and nobody heard so', () => {
+  it('is no problem of anybody’s', async () => {
+    const problem = { status: 409, code: 'id-taken', detail: 'x' } as Problem
+    end = { ok: false, problem }
+    expect(await save(draftOf({ 0: '305.6' }))).toEqual({ end: 'arrived' })
+    expect(dropped).toEqual([sent[0]?.key])
+  })
+  it('was taken when its last spot was read, not when it was sent', async () => {
+    await save(draftOf({ 0: '305.6' }, { takenAt: '2026-05-04T09:30:00.000Z' }))
+    expect(bodySent()).toMatchObject({ occurredAt: '2026-05-04T09:30:00.000Z', fittingId: 'f1' })
+  })
+})
+
 describe('a write that was refused later', () => {
   it('is a draft again with everything in its place', async () => {
     const draft = draftOf(
@@ -196,13 +203,13 @@ describe('a write that was refused later', () => {
     )
     await save(draft)
     restoreDraft(sent[0]!)
-    const [[key, text]] = [...kept] as [[string, string]]
-    const again = JSON.parse(text) as Draft
-    expect(key).toContain('b1')
+    const again = drafts.get('reading b1 ') as Draft
     expect(again.spots.map(({ typed }) => typed)).toEqual(draft.spots.map(({ typed }) => typed))
     expect(again).toMatchObject({ named: true, ruleCelsius: '21.5', source: 'customer', instrumentId: 'i1' })
     expect(again.odometer.typed).toBe('9000')
     expect(conditionsOf(again)).toEqual(conditionsOf(draft))
+    // It is of the chain and the moment it was taken, whatever is on the bike by then.
+    expect(again).toMatchObject({ fittingId: 'f1', takenAt: bodySent().occurredAt, keepsTime: true })
     // Sent once more it is another reading: the one refused was never taken.
     expect(again.readingId).not.toBe(draft.readingId)
   })
@@ -210,9 +217,7 @@ describe('a write that was refused later', () => {
   it('of a correction is kept beside the bike’s own draft', async () => {
     await save(draftOf({ 0: '305.6' }, { reason: 'misread' }), { corrects: 'r0' })
     restoreDraft(sent[0]!)
-    const [[key, text]] = [...kept] as [[string, string]]
-    expect(key).toContain('r0')
-    expect((JSON.parse(text) as Draft).reason).toBe('misread')
+    expect((drafts.get('reading b1 r0') as Draft).reason).toBe('misread')
   })
 })
 

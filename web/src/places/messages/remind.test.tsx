@@ -84,7 +84,7 @@ describe('reminders that are about to go out', () => {
     const { user } = await open(preview('Mara Lisk'))
     server.away(endpoints.sendReminders)
     await user.keyboard('{Enter}')
-    expect((await screen.findByRole('alert')).textContent).toMatch(/^No connection/)
+    expect((await screen.findByRole('alert')).textContent).toMatch(/^Pelrin did not answer, so this is not saved/)
     server.to(endpoints.sendReminders, { written: 1 })
     await user.click(screen.getByRole('button', { name: 'Send one' }))
     await vi.waitFor(() => expect(close).toHaveBeenCalledOnce())

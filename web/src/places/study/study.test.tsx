@@ -90,7 +90,7 @@ describe('a study that is planned', () => {
     server.away(endpoints.planStudy)
     const { user } = inApp(<PlanStudy instrument={gauge} onClose={() => undefined} />)
     await user.type(field('What it is called'), 'Spring{Enter}')
-    expect((await screen.findByRole('alert')).textContent).toMatch(/^No connection/)
+    expect((await screen.findByRole('alert')).textContent).toMatch(/^Pelrin did not answer, so this is not saved/)
     expect(field('What it is called').value).toBe('Spring')
   })
 })
