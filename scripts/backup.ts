@@ -1,6 +1,6 @@
-import { join, resolve } from 'node:path'
+import { basename, join, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
-import { makeBackup, restoreBackup } from '../server/src/backups/backup.ts'
+import { makeBackup, noteRestored, restoreBackup } from '../server/src/backups/backup.ts'
 import { PlainError, say } from './plain.ts'
 import { runningCluster, startCluster } from './postgres/cluster.ts'
 import { postgresPrograms } from './postgres/programs.ts'
@@ -20,6 +20,7 @@ async function main(): Promise<void> {
     if (file === undefined || values.into === undefined)
       throw new PlainError('npm run restore -- <backup> --into postgres://postgres:…@127.0.0.1:5432/an-empty-database')
     await restoreBackup(programs, resolve(file), values.into)
+    await noteRestored(values.into, basename(file))
     say(`Restored ${file}.`)
     return
   }

@@ -73,6 +73,9 @@ describe('the private cluster', () => {
     const at = join(folder, 'half')
     await startCluster(at, { throwaway: true })
     const again = await startCluster(at, { throwaway: true })
+    // A role that may not make tables is told so, in a sentence.
+    const asServer = { url: again.url, ownerUrl: again.url }
+    await expect(prepareDatabase(asServer, false)).rejects.toThrow(/"pelrin" may not make tables .* DATABASE_OWNER_URL/)
     await prepareDatabase(again, false)
     await again.stop()
   })

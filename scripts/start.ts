@@ -3,7 +3,7 @@ import { createServer } from 'node:net'
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { createServer as createVite } from 'vite'
-import { backupsIn, makeBackup } from '../server/src/backups/backup.ts'
+import { backupsIn, makeBackup, type BackupTools } from '../server/src/backups/backup.ts'
 import { buildWeb } from './buildWeb.ts'
 import { Lock } from './lock.ts'
 import { readOptions, refuseOpenDemo, type Options } from './options.ts'
@@ -132,19 +132,38 @@ async function ownDatabase({ dataFolder, host, port }: Options): Promise<{
   const watched = new WatchedCluster(cluster)
   undo.push(() => watched.stop())
   lock.servesAt(`http://${host}:${port}`)
-  const tools = { url: cluster.adminUrl, folder: join(dataFolder, 'backups'), programs: postgresPrograms() }
-  const list = (): ReturnType<typeof backupsIn> => backupsIn(tools.folder)
   return {
     urls: cluster,
     env: { BACKUPS: 'parent', ONLY_SERVER: 'yes', SECRET_KEY: secretKey(dataFolder) },
-    backups: {
-      list,
-      make: async () => {
-        await makeBackup(tools, new Date())
-        return list()
-      },
+    backups: backupsWith({
+      url: cluster.adminUrl,
+      folder: join(dataFolder, 'backups'),
+      programs: postgresPrograms(),
+    }),
+  }
+}
+
+/** Makes and lists backups for the server, which may not see every shop's rows. */
+function backupsWith(tools: BackupTools): NonNullable<ServerOptions['backups']> {
+  const list = (): ReturnType<typeof backupsIn> => backupsIn(tools.folder)
+  return {
+    list,
+    make: async () => {
+      await makeBackup(tools, new Date())
+      return list()
     },
   }
+}
+
+/** Backups of a database somebody else runs, where they named an account that may see all of it. */
+function givenBackups({ dataFolder }: Options): ServerOptions['backups'] {
+  const url = process.env['BACKUP_URL']
+  if (url === undefined) return undefined
+  return backupsWith({
+    url,
+    folder: process.env['BACKUP_FOLDER'] ?? join(dataFolder, 'backups'),
+    programs: process.env['POSTGRES_PROGRAMS'] ?? postgresPrograms(),
+  })
 }
 
 /** A database somebody else runs. @throws PlainError for an address that is none */
@@ -177,7 +196,13 @@ async function start(): Promise<void> {
   await checkPort(options)
   const given = process.env['DATABASE_URL'] ?? ''
   const { urls, env, backups } =
-    given === '' ? await ownDatabase(options) : { urls: givenDatabase(given), env: {}, backups: undefined }
+    given === ''
+      ? await ownDatabase(options)
+      : {
+          urls: givenDatabase(given),
+          env: process.env['BACKUP_URL'] === undefined ? {} : { BACKUPS: 'parent' },
+          backups: givenBackups(options),
+        }
   if (isLeaving()) return
   const { demo } = await prepareDatabase(urls, options.demo)
   refuseOpenDemo(options, demo)

@@ -5,6 +5,7 @@ import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/p
 import { basename, join } from 'node:path'
 import { promisify } from 'node:util'
 import pg from 'pg'
+import { v7 } from 'uuid'
 
 const run = promisify(execFile)
 
@@ -107,6 +108,22 @@ export async function restoreBackup(programs: string, file: string, into: string
   await run(join(programs, 'pg_restore'), ['--exit-on-error', '--single-transaction', `--dbname=${address}`, file], {
     env,
   })
+}
+
+/** Writes down in every shop of a restored database that it is one: what was done after the backup was made is not in it. */
+export async function noteRestored(into: string, file: string): Promise<void> {
+  const client = new pg.Client({ connectionString: into })
+  await client.connect()
+  try {
+    const { rows } = await client.query<{ id: string }>('SELECT id FROM shops')
+    for (const { id } of rows)
+      await client.query(
+        `INSERT INTO audit (shop_id, id, at, action, subject_kind, subject_id, detail) VALUES ($1, $2, now(), 'restored', 'shop', $1, $3)`,
+        [id, v7(), JSON.stringify({ file })],
+      )
+  } finally {
+    await client.end()
+  }
 }
 
 function withoutPassword(url: string): { address: string; env: NodeJS.ProcessEnv } {

@@ -9,7 +9,7 @@ import { openDatabase } from '../db/index.ts'
 import { inShop } from '../db/work.ts'
 import { rebuildState } from '../state/bikeState.ts'
 import { asSuperuser, Device, serveDatabase, startShop, superuserOf, type RunningShop } from '../testing/shop.ts'
-import { backupsIn, makeBackup, restoreBackup, type BackupTools } from './backup.ts'
+import { backupsIn, makeBackup, noteRestored, restoreBackup, type BackupTools } from './backup.ts'
 
 let shop: RunningShop
 let tools: BackupTools
@@ -60,11 +60,16 @@ describe('a backup', () => {
     }
     await before.close()
     await after.close()
+    await noteRestored(admin, made.file)
     const served = await serveDatabase(url)
     const device = new Device(served.base)
     expect((await device.signIn()).status).toBe(200)
     const { body } = await device.ask(endpoints.session)
     expect((await inShop(served.database, body.shop.id, null, rebuildState)).differing).toEqual([])
+    // What was done after it was made is not in it: the owner sees since when.
+    const { entries } = (await device.ask(endpoints.accessLog)).body
+    expect(entries.some(({ action }) => action === 'restored')).toBe(true)
+    expect((await stat(join(tools.folder, made.file))).mode & 0o077).toBe(0)
     await served.close()
   })
   it('that was changed, or copied in part, is not restored; nor into a database that holds something', async () => {

@@ -5,7 +5,7 @@ import type { Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { eventDatesOf } from './eventDates.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
-import { unlooked } from '../looks/service.ts'
+import { unlooked } from '../looks/store.ts'
 import { jointOfChain, STANDS } from '../parts/jointStore.ts'
 import type { CareNext } from '@pelrin/contract'
 

@@ -54,10 +54,15 @@ export function catalogueTablesRoutes(serving: Serving, tables: CatalogueTables)
     ctx.body = await withFiles(ctx.req, scratch, session.shop.id, (received) => {
       const { mapping, skip, fingerprint: previewed } = tableTold(received.fields)
       if (mapping === undefined) throw new ProblemError(422, 'field-invalid')
-      return inShop(database, session.shop.id, author, (work) =>
-        once(work, key, fingerprint('POST', ctx.path, { previewed, skip }), async () =>
-          v.parse(CatalogueImported, await tables.import(work, received, { mapping, skip, fingerprint: previewed })),
-        ),
+      return inShop(
+        database,
+        session.shop.id,
+        author,
+        (work) =>
+          once(work, key, fingerprint('POST', ctx.path, { previewed, skip }), async () =>
+            v.parse(CatalogueImported, await tables.import(work, received, { mapping, skip, fingerprint: previewed })),
+          ),
+        { long: true },
       )
     })
   })

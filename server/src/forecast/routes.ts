@@ -1,4 +1,5 @@
 import { endpoints } from '@pelrin/contract'
+import type { Work } from '../db/work.ts'
 import type { Serving } from '../http/serve.ts'
 import type { ShopJobs } from '../queue/queue.ts'
 import { insight } from './insight.ts'
@@ -8,16 +9,27 @@ import { v7 } from 'uuid'
 
 export function forecastRoutes(serving: Serving, jobs: ShopJobs): void {
   serving.serve(endpoints.insight, ({ work }) => insight(work))
-  serving.serve(endpoints.learn, async ({ work, body, session }) => {
-    await learn(work, jobs, body.id)
-    await handOver(jobs, session.shop.id, await askForRun(work, v7()))
+  const anew = async (work: Work, shopId: string) => {
+    await handOver(jobs, shopId, await askForRun(work, v7()))
     return insight(work)
-  })
-  serving.serve(endpoints.undoLearning, async ({ work, body, session }) => {
-    await undoLearning(work, body.version)
-    await handOver(jobs, session.shop.id, await askForRun(work, v7()))
-    return insight(work)
-  })
+  }
+  // It goes through every chain there ever was.
+  serving.serve(
+    endpoints.learn,
+    async ({ work, body, session }) => {
+      await learn(work, jobs, body.id)
+      return anew(work, session.shop.id)
+    },
+    { long: true },
+  )
+  serving.serve(
+    endpoints.undoLearning,
+    async ({ work, body, session }) => {
+      await undoLearning(work, body.version)
+      return anew(work, session.shop.id)
+    },
+    { long: true },
+  )
   serving.serve(endpoints.forecastShop, async ({ work, body, session }) =>
     handOver(jobs, session.shop.id, await askForRun(work, body.id)),
   )

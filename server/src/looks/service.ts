@@ -6,15 +6,6 @@ type Kind = Output<typeof endpoints.lookOver.body>['kind']
 
 const TABLES: Readonly<Record<Kind, string>> = { reading: 'readings', care: 'care_events' }
 
-/**
- * SQL: whether nobody but an apprentice has looked at a row yet.
- *
- * @param person alias of who wrote it
- * @param row alias of the row
- */
-export const unlooked = (kind: Kind, person: string, row: string): string =>
-  `(${person}.role = 'apprentice' AND NOT EXISTS (SELECT 1 FROM looks k WHERE k.subject_kind = '${kind}' AND k.subject_id = ${row}.id))`
-
 /** Writes down that a mechanic has looked; who looked first did. @throws ProblemError 404 for something there is none of */
 export async function lookOver(
   work: Work,

@@ -1,7 +1,7 @@
 import type { Work } from '../db/work.ts'
 import type { CaliperMode, HandSign, InstrumentKind, InstrumentRecord, PinPicture } from '@pelrin/core'
 import type { Conditions } from '@pelrin/contract'
-import { unlooked } from '../looks/service.ts'
+import { unlooked } from '../looks/store.ts'
 
 export interface SpotFact {
   id: string

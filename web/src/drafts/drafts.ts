@@ -1,8 +1,10 @@
 import { del, entries, set, type UseStore } from 'idb-keyval'
 import { keptStore } from '../outbox/keptStore.ts'
 
-/** After so long without a key press what was typed is written down, ms. */
-const PAUSE_MS = 150
+/** No later than this after a key press what was typed is written down, ms. */
+const SOON_MS = 120
+/** Where a page that goes away leaves what was typed last: its other writes may not come to their end. */
+const LEFT = 'pelrin-draft-left '
 /** Where an older version kept them. */
 const OLD_KEYS = 'mend '
 
@@ -24,8 +26,7 @@ export class Drafts {
     } catch {
       this.store = null
     }
-    // A page that goes away says nothing more: what was typed in the last pause is written now.
-    window.addEventListener('pagehide', () => this.writeAll())
+    window.addEventListener('pagehide', () => this.leave())
     document.addEventListener('visibilitychange', () => this.writeAll())
   }
 
@@ -39,11 +40,12 @@ export class Drafts {
 
   put(key: string, draft: unknown): void {
     this.all.set(key, draft)
-    clearTimeout(this.unwritten.get(key))
-    this.unwritten.set(
-      key,
-      setTimeout(() => this.write(key), PAUSE_MS),
-    )
+    // Who types without a pause is written down all the same.
+    if (!this.unwritten.has(key))
+      this.unwritten.set(
+        key,
+        setTimeout(() => this.write(key), SOON_MS),
+      )
   }
 
   remove(key: string): void {
@@ -51,6 +53,12 @@ export class Drafts {
     clearTimeout(this.unwritten.get(key))
     this.unwritten.delete(key)
     if (this.store) del(key, this.store).catch(() => (this.store = null))
+  }
+
+  /** A page that goes away says nothing more: what was typed last is left where it is written at once. */
+  private leave(): void {
+    for (const key of this.unwritten.keys()) localStorage.setItem(LEFT + key, JSON.stringify(this.all.get(key)))
+    this.writeAll()
   }
 
   private writeAll(): void {
@@ -64,9 +72,12 @@ export class Drafts {
   }
 
   private takeUpOld(): void {
-    for (const key of Object.keys(localStorage).filter((one) => one.startsWith(OLD_KEYS))) {
+    for (const key of Object.keys(localStorage).filter((one) => one.startsWith(OLD_KEYS) || one.startsWith(LEFT))) {
+      const left = key.startsWith(LEFT)
       try {
-        if (!this.all.has(key)) this.put(key, JSON.parse(localStorage.getItem(key) ?? 'null'))
+        // What was left is newer than what is written down; what an older version kept is not.
+        const of = left ? key.slice(LEFT.length) : key
+        if (left || !this.all.has(of)) this.put(of, JSON.parse(localStorage.getItem(key) ?? 'null'))
       } catch {
         // What cannot be read was never a draft.
       }

@@ -6,8 +6,8 @@ import { clock, day, distance, percent } from '../../messages/format.ts'
 import { intervalText } from '../../pieces/intervalText.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Why } from '../../pieces/Why.tsx'
-import { Unlooked } from '../../pieces/Unlooked.tsx'
 import { ink } from '../../theme/theme.ts'
+import { Unlooked } from '../looks/Unlooked.tsx'
 
 /** Whether a reading can be corrected here: one of the chain that is on the bike now. */
 export const canCorrect = (reading: Reading, record: BikeRecord): boolean =>

@@ -1,7 +1,7 @@
 import { Box, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import type { CareEvent } from '@pelrin/contract'
-import { Unlooked } from '../../pieces/Unlooked.tsx'
+import { Unlooked } from '../looks/Unlooked.tsx'
 import { DatedLine } from './DatedLine.tsx'
 
 /** What was done to a chain so far, newest first. */

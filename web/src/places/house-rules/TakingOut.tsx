@@ -4,10 +4,10 @@ import UploadIcon from '@mui/icons-material/FileUploadOutlined'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { TABLE_NAMES, type TableName, may } from '@pelrin/contract'
-import { useOwnersFile } from '../../api/useOwnersFile.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { TableInDialog } from './TableInDialog.tsx'
 import { WholeShop } from './WholeShop.tsx'
+import { useOwnersFile } from './useOwnersFile.ts'
 
 /** What the shop takes out as tables, and in. */
 export function TakingOut() {

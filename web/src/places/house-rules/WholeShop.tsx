@@ -3,10 +3,10 @@ import DownloadIcon from '@mui/icons-material/FileDownloadOutlined'
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useOwnersFile } from '../../api/useOwnersFile.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { archiveIn, type TakenTable } from '../../api/archiveIn.ts'
 import { ProblemError } from '../../api/client.ts'
+import { useOwnersFile } from './useOwnersFile.ts'
 
 const sumOf = (tables: readonly TakenTable[], what: 'added' | 'same' | 'conflicts'): number =>
   tables.reduce((sum, one) => sum + one[what], 0)

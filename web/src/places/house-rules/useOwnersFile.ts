@@ -1,6 +1,6 @@
 import type { MouseEvent } from 'react'
-import { useSurroundings } from '../app/surroundings.ts'
-import { prove } from './prove.ts'
+import { useSurroundings } from '../../app/surroundings.ts'
+import { prove } from '../../api/prove.ts'
 
 /** For a link to a file that is the owner's: asks for the password first, where it was not typed lately. A browser shows no refusal of a download. */
 export function useOwnersFile(): (event: MouseEvent<HTMLAnchorElement>) => void {

@@ -2,15 +2,15 @@ import { Button, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { endpoints, may } from '@pelrin/contract'
 import { v7 } from 'uuid'
-import { ask } from '../api/client.ts'
-import { useBikeWrite } from '../api/useBikeWrite.ts'
-import { useSurroundings } from '../app/surroundings.ts'
-import { ink } from '../theme/theme.ts'
+import { ask } from '../../api/client.ts'
+import { useBikeWrite } from '../../api/useBikeWrite.ts'
+import { useSurroundings } from '../../app/surroundings.ts'
+import { ink } from '../../theme/theme.ts'
 
 /** Says that an apprentice wrote this down and nobody has looked at it yet; a mechanic says that they have. */
 export function Unlooked({ bikeId, kind, id }: { bikeId: string; kind: 'reading' | 'care'; id: string }) {
-  const { t } = useTranslation()
   const { session } = useSurroundings()
+  const { t } = useTranslation()
   const { busy, wrong, write } = useBikeWrite(bikeId)
   return (
     <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
