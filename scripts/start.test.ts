@@ -3,6 +3,7 @@ import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, wr
 import { createServer, type AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { Lock } from './lock.ts'
 import { readOptions } from './options.ts'
@@ -78,6 +79,23 @@ describe('the private cluster', () => {
     await expect(prepareDatabase(asServer, false)).rejects.toThrow(/"pelrin" may not make tables .* DATABASE_OWNER_URL/)
     await prepareDatabase(again, false)
     await again.stop()
+  })
+  it('starts again after its head was killed in the middle of somebody’s work', async () => {
+    const at = join(folder, 'half')
+    const cluster = await startCluster(at, { throwaway: true })
+    const client = new pg.Client({ connectionString: cluster.adminUrl })
+    client.on('error', () => undefined)
+    await client.connect()
+    const working = client.query('SELECT count(*) FROM generate_series(1, 2000000000)').catch(() => 'torn')
+    await new Promise((done) => setTimeout(done, 300))
+    process.kill(Number(readFileSync(join(at, 'postgres/cluster/postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL')
+    await until(() => !cluster.isUp())
+    // Its backend goes on counting, which keeps another from starting until it is ended.
+    await cluster.restart()
+    expect(cluster.isUp()).toBe(true)
+    expect(await working).toBe('torn')
+    await cluster.stop()
+    expect(cluster.isUp()).toBe(false)
   })
   it('leaves files that are not its own alone', async () => {
     const at = join(folder, 'foreign')

@@ -65,7 +65,7 @@ const AccessLog = v.object({
       address: v.nullable(v.string()),
       /** Of a failed try: password or pin. */
       kind: v.nullable(v.string()),
-      /** What went out or came in. */
+      /** What went out or came in, or who took over. */
       what: v.nullable(v.string()),
       /** How long the next try had to wait. */
       waitSeconds: v.number(),

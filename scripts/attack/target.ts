@@ -32,7 +32,7 @@ export class Target {
     chmodSync(folder, 0o755)
     const child = spawn(process.execPath, [join(root, 'scripts/start.mjs'), '--port', String(port), '--data', folder], {
       cwd: root,
-      stdio: ['ignore', 'ignore', 'inherit'],
+      stdio: ['ignore', 'ignore', 'ignore'],
     })
     const target = new Target(`http://127.0.0.1:${port}`, port, folder, child.pid!)
     if ((await target.readyIn(180_000)) === null) throw new PlainError('The copy to attack did not start.')

@@ -56,6 +56,46 @@ describe('a full disk', () => {
   })
 })
 
+describe('more than can be done at once', () => {
+  it('is told to come again, soon and clearly, and is over when the others are', async () => {
+    let done = (): void => undefined
+    const over = new Promise<void>((end) => (done = end))
+    // Every connection of the pool is taken.
+    const held = Array.from({ length: 10 }, () => inShop(shop.database, shopId, null, () => over))
+    await new Promise((later) => setTimeout(later, 200))
+    const started = Date.now()
+    const refused = await shop.device.ask(endpoints.lineUp)
+    expect([refused.status, refused.problem.code]).toEqual([503, 'server-busy'])
+    expect(refused.headers.get('retry-after')).toBe('5')
+    expect(Date.now() - started).toBeLessThan(8_000)
+    done()
+    await Promise.all(held)
+    expect((await shop.device.ask(endpoints.lineUp)).status).toBe(200)
+  })
+  it('no statement, lock or idle transaction lasts for ever; what is known to be long lasts longer', async () => {
+    const settings = async (long: boolean): Promise<Record<string, string>> =>
+      inShop(
+        shop.database,
+        shopId,
+        null,
+        async (work) => {
+          const all: Record<string, string> = {}
+          for (const name of ['statement_timeout', 'lock_timeout', 'idle_in_transaction_session_timeout'])
+            all[name] = (await work.select<{ at: string }>(`SELECT current_setting('${name}') AS at`))[0]!.at
+          return all
+        },
+        { long },
+      )
+    const [ever, longer] = [await settings(false), await settings(true)]
+    expect(ever).toEqual({ statement_timeout: '30s', lock_timeout: '10s', idle_in_transaction_session_timeout: '30s' })
+    expect(longer).toEqual({
+      statement_timeout: '20min',
+      lock_timeout: '1min',
+      idle_in_transaction_session_timeout: '20min',
+    })
+  })
+})
+
 describe('work a server left half done', () => {
   it('is taken up at once by the only one there is', async () => {
     const forecast = v7()

@@ -13,9 +13,11 @@ export async function accessLog(work: Work): Promise<AccessLog> {
     `SELECT a.id, to_char(a.at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS at, a.action,
        coalesce(p.name, a.detail->>'who') AS who, coalesce(d.name, a.detail->>'device') AS device,
        a.detail->>'address' AS address, a.detail->>'kind' AS kind,
-       CASE WHEN a.action IN ('took-out', 'took-in') THEN coalesce(a.detail->>'name', a.subject_kind) END AS what,
+       CASE WHEN a.action IN ('took-out', 'took-in') THEN coalesce(a.detail->>'name', a.subject_kind)
+         WHEN a.action = 'switched-person' THEN t.name END AS what,
        coalesce((a.detail->>'waitSeconds')::int, 0) AS "waitSeconds"
      FROM audit a LEFT JOIN people p ON p.id = a.person_id LEFT JOIN devices d ON d.id = a.device_id
+     LEFT JOIN people t ON t.id = a.subject_id AND a.subject_kind = 'person'
      WHERE a.action IN (:actions) AND a.at > CAST(:now AS timestamptz) - ${BACK} ORDER BY a.at DESC, a.id DESC LIMIT ${MOST}`,
     { actions: ACTIONS, now: work.now },
   )

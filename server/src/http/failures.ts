@@ -5,6 +5,9 @@ import { diskIsFull } from '../transfers/diskFull.ts'
 import type { RequestState } from './request.ts'
 import { ProblemError } from './problem.ts'
 
+/** Nobody's fault: the database is away, the disk is full, there is more to do than can be done. */
+const PASSING: readonly string[] = ['database-away', 'disk-full', 'server-busy']
+
 const GONE_AWAY: readonly string[] = ['ECONNRESET', 'EPIPE', 'ERR_STREAM_PREMATURE_CLOSE', 'ABORT_ERR']
 
 /** Whether a client went away in mid-answer, which is no fault. */
@@ -45,7 +48,9 @@ export function failures(
     } catch (error) {
       noticed(error)
       const problem = asProblem(error)
-      if (problem.status >= 500) logger.error({ err: error, requestId: ctx.state.requestId }, problem.code)
+      // What passes by itself is a line; a fault of ours is told whole.
+      if (PASSING.includes(problem.code)) logger.warn({ requestId: ctx.state.requestId }, problem.code)
+      else if (problem.status >= 500) logger.error({ err: error, requestId: ctx.state.requestId }, problem.code)
       ctx.status = problem.status
       if (problem.retryAfterSeconds !== undefined) ctx.set('Retry-After', String(problem.retryAfterSeconds))
       ctx.body = problem.toDocument(ctx.state.requestId)

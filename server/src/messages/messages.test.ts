@@ -5,6 +5,7 @@ import { dayAfter } from '@pelrin/core'
 import { endpoints, type Message, type Outbox } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
 import { startShop, type RunningShop } from '../testing/shop.ts'
+import { idOf, referenceOf } from '../references.ts'
 import { drainOutbox } from './drain.ts'
 import { Gateway, GatewayAway } from './gateway.ts'
 
@@ -215,5 +216,36 @@ describe('an outbox whose server is stopped at any point', () => {
       expect((await messageTo(id)).state).toBe('delivered')
       expect(sentTo(phone)).toHaveLength(1)
     }
+  })
+})
+
+describe('what is answered', () => {
+  it('goes to the shop whose message it answers, though another knows the number too', async () => {
+    const other = v7()
+    const { phone } = customers[0]!
+    await inShop(shop.database, other, null, async (work) => {
+      await work.models.Shop.create(
+        { id: other, code: 'other', name: 'Other', timeZone: 'UTC', distanceUnit: 'km', demo: false },
+        { transaction: work.transaction },
+      )
+      await work.select(`INSERT INTO customers (id, name, phone) VALUES (:id, 'Somebody', :phone) RETURNING id`, {
+        id: v7(),
+        phone,
+      })
+    })
+    standIn.reply(phone, 'And bring the pump')
+    const gateway = new Gateway(address, 'lantern-9')
+    for (const id of [other, shopId]) await drainOutbox({ database: shop.database, gateway }, id)
+    const heard = (id: string): Promise<{ text: string }[]> =>
+      inShop(shop.database, id, null, (work) => work.select('SELECT text FROM message_replies'))
+    expect(await heard(other)).toEqual([])
+    expect(await heard(shopId)).toContainEqual({ text: 'And bring the pump' })
+  })
+  it('under a reference that names its shop, and by nobody who only knows the id', () => {
+    const id = v7()
+    expect(idOf(shopId, referenceOf(shopId, id))).toBe(id)
+    expect(idOf(v7(), referenceOf(shopId, id))).toBeNull()
+    // One of before references named their shop.
+    expect(idOf(shopId, id)).toBe(id)
   })
 })

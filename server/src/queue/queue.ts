@@ -7,6 +7,7 @@ import type { Work } from '../db/work.ts'
 import type { LearnAsked } from '../forecast/learnFrom.ts'
 import { QUEUE_SCHEMA } from '../db/roles.ts'
 import { BACKUP, FORECAST, MESSAGES, ORDER, ORDER_FIRST_SECONDS, REBUILD, takeUpAbandoned } from './queues.ts'
+import { noted } from './background.ts'
 import { Threads } from './threads.ts'
 
 /** Work that outlives a request: it waits in the database until a server takes it. */
@@ -83,7 +84,7 @@ export class Queue implements ShopJobs {
       migrate: false,
       maintenanceIntervalSeconds: MAINTENANCE_SECONDS,
     })
-    boss.on('error', (error) => this.logger.error({ err: error }, 'queue'))
+    boss.on('error', (error) => noted(this.logger, error, 'queue'))
     return boss
   }
 
@@ -105,7 +106,7 @@ export class Queue implements ShopJobs {
         await this.start()
         return
       } catch (error) {
-        this.logger.error({ err: error }, 'queue')
+        noted(this.logger, error, 'queue')
         await sleep(AGAIN_MS)
       }
     }

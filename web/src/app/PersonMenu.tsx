@@ -128,7 +128,7 @@ function SwitchDialog({ onClose }: { onClose: () => void }) {
             helperText={told(errors.secret)}
             slotProps={{ htmlInput: { inputMode: byPassword ? 'text' : 'numeric', autoComplete: 'off' } }}
           />
-          <Button onClick={() => setByPassword(!byPassword)} sx={{ justifySelf: 'start', minHeight: 48 }}>
+          <Button onClick={() => setByPassword(!byPassword)} sx={{ justifySelf: 'start', minHeight: 48, ml: -1 }}>
             {t(byPassword ? 'person.byPin' : 'person.byPassword')}
           </Button>
         </DialogContent>

@@ -1,4 +1,4 @@
-import { Alert, Box, IconButton, Stack, Typography } from '@mui/material'
+import { Box, IconButton, Stack, Typography } from '@mui/material'
 import { useEffect, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
@@ -19,6 +19,7 @@ import { OutboxChip } from './OutboxChip.tsx'
 import { ProveDialog } from './ProveDialog.tsx'
 import { PersonMenu } from './PersonMenu.tsx'
 import { othersPlace } from './rights.ts'
+import { ink } from '../theme/theme.ts'
 import { SurroundingsContext } from './surroundings.ts'
 import { useTold } from './Told.tsx'
 import { useServerState } from './useServerState.ts'
@@ -148,11 +149,22 @@ function Standing({ rebuilding }: { rebuilding: Session['rebuilding'] }) {
   ].filter((line) => line !== null)
   if (lines.length === 0) return null
   return (
-    <Alert severity="warning" icon={false} sx={{ borderRadius: 0, py: 0 }} role="status">
+    <Box
+      role="status"
+      sx={{
+        px: 2.25,
+        py: 0.75,
+        flexShrink: 0,
+        fontWeight: 700,
+        borderLeft: `8px solid ${ink('brass')}`,
+        borderBottom: `2px solid ${ink('brass')}`,
+        bgcolor: ink('sheet'),
+      }}
+    >
       {lines.map((line) => (
         <Box key={line}>{line}</Box>
       ))}
-    </Alert>
+    </Box>
   )
 }
 

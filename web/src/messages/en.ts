@@ -126,14 +126,14 @@ export const en = {
     failed_one: '1 wrong password or PIN within a day',
     failed_other: '{{count}} wrong passwords or PINs within a day',
     failed_zero: 'No wrong passwords or PINs within a day',
-    note: 'After five wrong tries in a row the next one has to wait, longer each time. Who knows nothing of a wrong try under their name tells the owner, and takes another password.',
+    note: 'After five wrong tries in a row the next one has to wait, longer each time. If somebody did not make the wrong try that stands under their name, somebody else is guessing.',
     wrong: {
       password: 'Wrong password for “{{who}}”',
       pin: 'Wrong PIN for “{{who}}”',
     },
     did: {
       'signed-in': '{{who}} signed in',
-      'switched-person': '{{who}} handed the device over',
+      'switched-person': '{{who}} handed over to {{what}}',
       'took-out': '{{who}} took out: {{what}}',
       'took-in': '{{who}} took in: {{what}}',
       restored: 'A backup was restored',

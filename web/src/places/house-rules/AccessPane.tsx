@@ -72,4 +72,4 @@ function Line({ entry }: { entry: AccessLog['entries'][number] }) {
 }
 
 /** What a browser calls itself is long; which one it is and on what stands in its first brackets. */
-const deviceName = (agent: string): string => /\(([^)]*)\)/.exec(agent)?.[1] ?? agent.slice(0, 60)
+const deviceName = (agent: string): string => /\((?:X11; )?([^)]*)\)/.exec(agent)?.[1] ?? agent.slice(0, 60)

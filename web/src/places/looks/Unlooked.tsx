@@ -13,13 +13,13 @@ export function Unlooked({ bikeId, kind, id }: { bikeId: string; kind: 'reading'
   const { t } = useTranslation()
   const { busy, wrong, write } = useBikeWrite(bikeId)
   return (
-    <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
+    <Stack sx={{ gap: 0.5, alignItems: 'flex-start', mt: 0.25 }}>
       <Typography component="span" variant="body2" sx={{ color: ink('brass'), fontWeight: 700 }}>
         {wrong?.sentence ?? t('looks.apprentice')}
       </Typography>
       {may(session.person.role, 'decide') && (
         <Button
-          size="small"
+          variant="outlined"
           disabled={busy}
           onClick={() => void write(() => ask(endpoints.lookOver, { body: { kind, id }, key: v7() }))}
           sx={{ minHeight: 48 }}
