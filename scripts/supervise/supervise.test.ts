@@ -1,7 +1,13 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import { isRoot } from '../postgres/account.ts'
 import { readOptions, refuseOpenDemo } from '../options.ts'
 import { PlainError, sentenceOf } from '../plain.ts'
 import { Restarts } from './restarts.mjs'
+import { asNobody, READS } from './unprivileged.ts'
 
 describe('what ended by itself', () => {
   it('is started again at once, then after longer and longer, and within two seconds the first times', () => {
@@ -29,6 +35,21 @@ describe('the demo shop', () => {
   it('is served on this machine', () => {
     for (const host of ['127.0.0.1', 'localhost', '::1'])
       expect(() => refuseOpenDemo(readOptions(['--host', host], '/clone'), true)).not.toThrow()
+  })
+})
+
+describe('whoever serves, where root started it', () => {
+  it.runIf(isRoot())('reads what others may not enter if it has to, and writes nothing there', () => {
+    const hidden = mkdtempSync(join(tmpdir(), 'pelrin-hidden-'))
+    writeFileSync(join(hidden, 'main.ts'), '')
+    const may = (rights: readonly string[], ...test: string[]): boolean =>
+      spawnSync('setpriv', [...asNobody(rights), 'test', ...test], { cwd: '/' }).status === 0
+    expect(may([], '-r', join(hidden, 'main.ts'))).toBe(false)
+    expect(may([READS], '-r', join(hidden, 'main.ts'))).toBe(true)
+    expect(may([READS], '-w', join(hidden, 'main.ts'))).toBe(false)
+    expect(may([READS], '-w', hidden)).toBe(false)
+    const { stdout } = spawnSync('setpriv', [...asNobody([READS]), 'id', '-u'], { cwd: '/', encoding: 'utf8' })
+    expect(stdout.trim()).toBe('65534')
   })
 })
 

@@ -95,7 +95,7 @@ const server = createApp({
   gateway: gateway !== undefined,
   reached: {
     proxy: process.env['TRUST_PROXY'] === 'yes',
-    hosts: (process.env['PUBLIC_HOSTS'] ?? '').split(',').filter((name) => name !== ''),
+    hosts: [...(process.env['PUBLIC_HOSTS'] ?? '').split(','), process.env['HOST'] ?? ''].filter((name) => name !== ''),
   },
   ...(backups ? { backups } : {}),
   ...(secrets ? { secrets } : {}),

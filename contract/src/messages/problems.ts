@@ -16,7 +16,8 @@ export const problems = {
   'server-busy': 'Pelrin has more to do at the moment than it can. Nothing was saved; try again shortly.',
   'disk-full':
     'The disk is full, so nothing more can be saved. Tell whoever runs this machine; it goes on by itself when there is room.',
-  'host-unknown': 'Pelrin is not reached under this name here.',
+  'host-unknown':
+    'Pelrin does not answer under this name. Use the machine’s address in numbers, or have whoever runs it list the name in PUBLIC_HOSTS.',
   'server-fault':
     'Something went wrong here, and nothing was saved. Try again; if it stays, give this number: {{requestId}}.',
   // Session
