@@ -67,7 +67,7 @@ describe('more than can be done at once', () => {
     const refused = await shop.device.ask(endpoints.lineUp)
     expect([refused.status, refused.problem.code]).toEqual([503, 'server-busy'])
     expect(refused.headers.get('retry-after')).toBe('5')
-    expect(Date.now() - started).toBeLessThan(8_000)
+    expect(Date.now() - started).toBeLessThan(20_000)
     done()
     await Promise.all(held)
     expect((await shop.device.ask(endpoints.lineUp)).status).toBe(200)

@@ -12,7 +12,7 @@ export interface Database {
  * How long a request waits: for a connection of the pool, for a statement, for a row another one holds, and how long its transaction may stand
  * idle, ms. What takes longer is ended, so that nothing holds up the others for ever; work that is known to be long sets its own.
  */
-const PATIENCE = { acquire: 3_000, statement: 30_000, lock: 10_000, idle: 30_000 } as const
+const PATIENCE = { acquire: 5_000, statement: 30_000, lock: 10_000, idle: 30_000 } as const
 
 /**
  * Opens a connection pool and the models on it.

@@ -112,7 +112,7 @@ describe('the state that is kept of a bike', () => {
     await inside(askForRebuild)
     expect(await shopsToRebuild(shop.database)).toEqual([shopId])
     // Time for one piece only.
-    expect(await continueRebuild(shop.database, shopId, Date.now() + 1)).toBe(true)
+    expect(await continueRebuild(shop.database, shopId, 0)).toBe(true)
     const part = await inside(rebuildProgress)
     expect(part!.done).toBeGreaterThan(0)
     expect(part!.done).toBeLessThan(part!.of)

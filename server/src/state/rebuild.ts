@@ -34,11 +34,11 @@ export async function rebuildProgress(work: Work): Promise<RebuildProgress | nul
  * Goes on with the rebuild of a shop, some bikes at a time, each held while it is derived: whoever writes meanwhile waits for one bike, not for
  * all. May be stopped at any moment.
  *
- * @param until ms since 1970 at which to stop
+ * @param until ms since 1970 after which no more is begun; a little is always done
  * @returns whether there is more to do
  */
 export async function continueRebuild(database: Database, shopId: string, until: number): Promise<boolean> {
-  while (Date.now() < until) {
+  do {
     const more = await inShop(
       database,
       shopId,
@@ -67,7 +67,7 @@ export async function continueRebuild(database: Database, shopId: string, until:
       { long: true },
     )
     if (!more) return false
-  }
+  } while (Date.now() < until)
   return true
 }
 
