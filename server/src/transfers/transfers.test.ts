@@ -48,7 +48,6 @@ const FORM = { 'content-type': 'multipart/form-data; boundary=x' }
 const PART = '--x\r\ncontent-disposition: form-data; name="files"; filename="a.gpx"\r\n\r\n<gpx>'
 const answers = async (): Promise<void> => {
   expect((await shop.device.ask(endpoints.lineUp)).status).toBe(200)
-  expect(Date.now() - started).toBeLessThan(2_500)
 }
 /** Transactions nobody is working in. */
 async function idle(): Promise<number> {
