@@ -1,7 +1,23 @@
+import { execFile } from 'node:child_process'
+import { join } from 'node:path'
+import { promisify } from 'node:util'
+import { v7 } from 'uuid'
 import { beforeAll, describe, expect, inject, it } from 'vitest'
+import { endpoints } from '@pelrin/contract'
+import { postgresPrograms } from '../../../scripts/postgres/programs.ts'
+import { prepareDatabase } from '../../../scripts/prepareDatabase.ts'
 import { continueRebuild, askForRebuild } from '../state/rebuild.ts'
 import { rebuildState } from '../state/bikeState.ts'
-import { copyOfDemo, ownerOf, serveDatabase } from '../testing/shop.ts'
+import {
+  asSuperuser,
+  bikeNamed,
+  copyOfDemo,
+  Device,
+  ownerOf,
+  readingOf,
+  serveDatabase,
+  superuserOf,
+} from '../testing/shop.ts'
 import { grantServing, inShop, loadDemo, migrateDown, migrateUp, openDatabase, type Database } from './index.ts'
 import { migrations } from './migrations/index.ts'
 
@@ -78,6 +94,52 @@ describe('data of an earlier version', () => {
     await served.close()
     await owner.close()
     await copy.drop()
+  }, 120_000)
+})
+
+describe('the shop as the first version made it', () => {
+  it('comes to this one: its facts are there, its state is made anew, and it is worked with', async () => {
+    const name = `first_${v7().replaceAll('-', '')}`
+    await asSuperuser(`CREATE DATABASE ${name} OWNER pelrin_owner`)
+    const url = new URL(inject('databaseUrl'))
+    url.pathname = `/${name}`
+    const admin = new URL(superuserOf(url.toString()))
+    const { password } = admin
+    admin.password = ''
+    await promisify(execFile)(
+      join(postgresPrograms(), 'pg_restore'),
+      [
+        '--exit-on-error',
+        '--single-transaction',
+        '--no-owner',
+        '--role=pelrin_owner',
+        `--dbname=${admin.toString()}`,
+        join(import.meta.dirname, 'landed/first.dump'),
+      ],
+      { env: { ...process.env, PGPASSWORD: password } },
+    )
+    // As the start command does it.
+    await prepareDatabase({ url: url.toString(), ownerUrl: ownerOf(url.toString()) }, true)
+    const served = await serveDatabase(url.toString())
+    const device = new Device(served.base)
+    expect((await device.signIn()).body.rebuilding).toEqual({ done: 0, of: 119 })
+    const id = (await device.ask(endpoints.session)).body.shop.id
+    expect(await continueRebuild(served.database, id, Infinity)).toBe(false)
+    const left = await inShop(served.database, id, null, async (work) => {
+      const [row] = await work.select<{ readings: number; states: number; careless: number }>(
+        `SELECT (SELECT count(*)::int FROM readings) AS readings, (SELECT count(*)::int FROM bike_state) AS states,
+           (SELECT count(*)::int FROM bike_state WHERE fitting_id IS NOT NULL AND care IS NULL) AS careless`,
+      )
+      return row
+    })
+    expect(left).toEqual({ readings: 719, states: 119, careless: 0 })
+    const bike = await bikeNamed(device, 'causeway')
+    expect((await device.ask(endpoints.bike, { params: { id: bike.id } })).body.readings.length).toBeGreaterThan(2)
+    const { status } = await device.ask(endpoints.takeReading, { body: await readingOf(device, bike.id) })
+    expect(status).toBe(200)
+    expect((await inShop(served.database, id, null, rebuildState, { long: true })).differing).toEqual([])
+    await served.close()
+    await asSuperuser(`DROP DATABASE ${name} WITH (FORCE)`)
   }, 120_000)
 })
 

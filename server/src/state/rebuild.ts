@@ -1,7 +1,8 @@
 import type { Database } from '../db/connection.ts'
 import { inShop, type Work } from '../db/work.ts'
-import { shopRiding } from '../distance/bikeDistance.ts'
+import { shopRiding, type ShopRiding } from '../distance/bikeDistance.ts'
 import { lockBikeState, rebuildBike } from './bikeState.ts'
+import { judgeBike } from './judgeBike.ts'
 
 /** How far a shop's rebuild is. */
 export interface RebuildProgress {
@@ -55,7 +56,7 @@ export async function continueRebuild(database: Database, shopId: string, until:
         const riding = shopRiding(work)
         for (const { id } of bikes) {
           await lockBikeState(work, id)
-          await rebuildBike(work, id, riding)
+          await bringUp(work, id, riding)
         }
         await work.select(
           `UPDATE state_rebuilds SET done = done + :n, after_bike = coalesce(CAST(:last AS uuid), after_bike),
@@ -69,6 +70,25 @@ export async function continueRebuild(database: Database, shopId: string, until:
     if (!more) return false
   } while (Date.now() < until)
   return true
+}
+
+/**
+ * Brings a bike up to this version. A verdict of a version that knew nothing of the chain's life rests on too little for a forecast or for care: it is
+ * given again from what is known, as of the moment it was given and in the name of who gave it. The old one stays.
+ */
+async function bringUp(work: Work, bikeId: string, riding: ShopRiding): Promise<void> {
+  const [last] = await work.select<{ occurredAt: Date; readingId: string | null; personId: string; whole: boolean }>(
+    `SELECT v.occurred_at AS "occurredAt", v.reading_id AS "readingId", v.person_id AS "personId",
+       v.fitting_id IS NULL OR jsonb_exists(v.input, 'life') AS whole
+     FROM verdicts v WHERE v.bike_id = :bikeId AND NOT v.deleted ORDER BY v.recorded_at DESC, v.id DESC LIMIT 1`,
+    { bikeId },
+  )
+  if (!last || last.whole) {
+    await rebuildBike(work, bikeId, riding)
+    return
+  }
+  const { occurredAt, readingId, personId } = last
+  await judgeBike({ ...work, author: { personId, deviceId: null, requestId: null } }, bikeId, { readingId, occurredAt })
 }
 
 /** Shops whose rebuild is not through. */
