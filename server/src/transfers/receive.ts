@@ -68,6 +68,8 @@ function bodyOf(request: IncomingMessage): PassThrough {
   // Gone before anybody listened: it will not say so again.
   if (request.destroyed) cut()
   body.on('close', () => {
+    // What is done with it may take minutes, in which nothing more is sent.
+    request.setTimeout(0)
     request.unpipe(body)
     // What is still coming is not wanted, and must not hold up the answer.
     request.resume()

@@ -1,5 +1,7 @@
-import { mkdirSync, mkdtempSync, readdirSync, writeFileSync } from 'node:fs'
-import { request } from 'node:http'
+import { once } from 'node:events'
+import { mkdirSync, mkdtempSync, readdirSync, statSync, writeFileSync } from 'node:fs'
+import { createServer, request } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
@@ -12,6 +14,7 @@ import { endpoints } from '@pelrin/contract'
 import { unzip } from '../imports/unzip.ts'
 import { xmlRides } from '../imports/xmlRides.ts'
 import { bikeNamed, startShop, superuserOf, type RunningShop } from '../testing/shop.ts'
+import { withBody } from './receive.ts'
 import { Scratch } from './scratch.ts'
 
 let shop: RunningShop
@@ -82,6 +85,25 @@ describe('an upload that is cut off', () => {
     })
     expect([response.status, ((await response.json()) as { code: string }).code]).toEqual([422, 'archive-line'])
     await answers()
+  })
+})
+
+describe('an upload that has come', () => {
+  it('may be worked at for as long as it takes: only who sends may not fall silent', async () => {
+    const seen: (number | undefined)[] = []
+    const server = createServer((asked, answer) => {
+      withBody(asked, new Scratch(), 'shop', async (path) => {
+        await sleep(20)
+        seen.push(asked.socket.timeout, statSync(path).size)
+        answer.end('done')
+      }).catch(() => answer.destroy())
+    }).listen(0, '127.0.0.1')
+    await once(server, 'listening')
+    const { port } = server.address() as AddressInfo
+    const response = await fetch(`http://127.0.0.1:${port}/`, { method: 'POST', body: 'x'.repeat(500) })
+    expect(await response.text()).toBe('done')
+    expect(seen).toEqual([0, 500])
+    server.close()
   })
 })
 
