@@ -58,11 +58,22 @@ export function HouseRulesPlace() {
   }
   return (
     <Box sx={{ px: 2.75, pt: 1.5, pb: 3 }}>
-      <Stack direction="row" sx={{ alignItems: 'baseline', gap: 3, mb: 1 }}>
+      <Stack sx={{ flexDirection: { lg: 'row' }, alignItems: { lg: 'baseline' }, columnGap: 3, mb: 1 }}>
         <Typography variant="h1">{t('place.rules')}</Typography>
-        <Tabs value={tab} onChange={(_, next: (typeof TABS)[number]) => setTab(next)} aria-label={t('place.rules')}>
+        <Tabs
+          value={tab}
+          onChange={(_, next: (typeof TABS)[number]) => setTab(next)}
+          aria-label={t('place.rules')}
+          variant="scrollable"
+          allowScrollButtonsMobile
+        >
           {TABS.map((one) => (
-            <Tab key={one} value={one} label={t(`rules.tab.${one}`)} sx={{ textTransform: 'none', fontSize: 17 }} />
+            <Tab
+              key={one}
+              value={one}
+              label={t(`rules.tab.${one}`)}
+              sx={{ textTransform: 'none', fontSize: 17, minWidth: 0, px: 1.5 }}
+            />
           ))}
         </Tabs>
       </Stack>
