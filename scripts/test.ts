@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { buildWeb } from './buildWeb.ts'
@@ -11,7 +11,10 @@ import { installPackage, postgresPrograms } from './postgres/programs.ts'
  * the real interface in Chromium. Names of parts (static, unit, interface) run only those.
  */
 const root = join(import.meta.dirname, '..')
-const reports = mkdtempSync(join(tmpdir(), 'pelrin-reports-'))
+/** Everything a run leaves lying about: a killed server and a killed database tidy nothing up. */
+const scratch = mkdtempSync(join(tmpdir(), 'pelrin-run-'))
+// The server and the database of the tests run as others than who started them.
+chmodSync(scratch, 0o1777)
 const chosen = process.argv.slice(2)
 const wants = (part: string): boolean => chosen.length === 0 || chosen.includes(part)
 
@@ -32,7 +35,7 @@ function run(
   return new Promise((done) => {
     const child = spawn(process.execPath, [...node, join(root, 'node_modules/.bin', command), ...args], {
       cwd: root,
-      env: { ...process.env, ...env },
+      env: { ...process.env, TMPDIR: scratch, ...env },
       stdio: ['ignore', 'pipe', 'pipe'],
     })
     let output = ''
@@ -112,7 +115,7 @@ interface PlaywrightReport {
 const readReport = (file: string): unknown => JSON.parse(readFileSync(file, 'utf8'))
 
 async function unitTests(): Promise<void> {
-  const report = join(reports, 'vitest.json')
+  const report = join(scratch, 'vitest.json')
   await suite(
     'core, contract, drawn, stand-ins, web, server and scripts',
     'vitest',
@@ -127,7 +130,7 @@ async function unitTests(): Promise<void> {
 
 async function interfaceTests(): Promise<void> {
   if (!existsSync('/usr/bin/chromium')) installPackage('chromium', 'The tests of the interface need it.')
-  const report = join(reports, 'playwright.json')
+  const report = join(scratch, 'playwright.json')
   await suite(
     'the interface in Chromium',
     'playwright',
@@ -156,6 +159,6 @@ try {
   total.failed++
   say(error instanceof PlainError ? error.message : ((error as Error).stack ?? String(error)))
 }
-rmSync(reports, { recursive: true, force: true })
+rmSync(scratch, { recursive: true, force: true, maxRetries: 5 })
 say(`${total.passed} passed, ${total.failed} failed`)
 process.exit(total.failed === 0 ? 0 : 1)

@@ -1,9 +1,23 @@
 // @vitest-environment happy-dom
 import 'fake-indexeddb/auto'
+import type * as idbKeyval from 'idb-keyval'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { Drafts } from './drafts.ts'
 
+/** A disk that is slower than the page: what is begun does not come to its end. */
+let stalled = false
+vi.mock('idb-keyval', async (original) => {
+  const real = await original<typeof idbKeyval>()
+  const never = (): Promise<void> => Promise.race([])
+  return {
+    ...real,
+    set: (...args: Parameters<typeof real.set>) => (stalled ? never() : real.set(...args)),
+    del: (...args: Parameters<typeof real.del>) => (stalled ? never() : real.del(...args)),
+  }
+})
+
 afterEach(() => {
+  stalled = false
   vi.unstubAllGlobals()
 })
 const opened = async (): Promise<Drafts> => {
@@ -31,6 +45,31 @@ describe('what is being typed', () => {
     window.dispatchEvent(new Event('pagehide'))
     // At once: a page that is gone comes to no end of anything.
     expect((await opened()).get('b')).toEqual({ typed: '12 3/32' })
+  })
+  it('is not lost when the page goes away while it is being written down, and what was sent does not come back', async () => {
+    const drafts = await opened()
+    drafts.put('typed', '305.')
+    drafts.put('sent', '304.9')
+    await paused()
+    stalled = true
+    drafts.put('typed', '305.1')
+    drafts.remove('sent')
+    await paused()
+    window.dispatchEvent(new Event('pagehide'))
+    stalled = false
+    const next = await opened()
+    expect([next.get('typed'), next.get('sent')]).toEqual(['305.1', undefined])
+    await paused()
+    expect((await opened()).get('sent')).toBeUndefined()
+  })
+  it('does not come back from a page that was left, returned to and sent', async () => {
+    const drafts = await opened()
+    drafts.put('returned', '305.1')
+    window.dispatchEvent(new Event('pagehide'))
+    await paused()
+    drafts.remove('returned')
+    await paused()
+    expect((await opened()).get('returned')).toBeUndefined()
   })
   it('is written down though nobody pauses', async () => {
     const drafts = await opened()

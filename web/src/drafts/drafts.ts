@@ -5,6 +5,8 @@ import { keptStore } from '../outbox/keptStore.ts'
 const SOON_MS = 120
 /** Where a page that goes away leaves what was typed last: its other writes may not come to their end. */
 const LEFT = 'pelrin-draft-left '
+/** What it leaves of a draft that was sent or thrown away. */
+const GONE = ''
 /** Where an older version kept them. */
 const OLD_KEYS = 'mend '
 
@@ -15,6 +17,8 @@ const OLD_KEYS = 'mend '
 export class Drafts {
   private readonly all = new Map<string, unknown>()
   private readonly unwritten = new Map<string, ReturnType<typeof setTimeout>>()
+  /** What was begun to be written down and is not known to be on the disk: the end of a page breaks it off. */
+  private readonly unsure = new Map<string, Promise<void>>()
   private store: UseStore | null = null
 
   /** Takes up what an earlier visit left. Never fails. */
@@ -52,12 +56,17 @@ export class Drafts {
     this.all.delete(key)
     clearTimeout(this.unwritten.get(key))
     this.unwritten.delete(key)
-    if (this.store) del(key, this.store).catch(() => (this.store = null))
+    if (this.store) this.follow(key, del(key, this.store))
   }
 
   /** A page that goes away says nothing more: what was typed last is left where it is written at once. */
   private leave(): void {
-    for (const key of this.unwritten.keys()) localStorage.setItem(LEFT + key, JSON.stringify(this.all.get(key)))
+    try {
+      for (const key of new Set([...this.unwritten.keys(), ...this.unsure.keys()]))
+        localStorage.setItem(LEFT + key, this.all.has(key) ? JSON.stringify(this.all.get(key)) : GONE)
+    } catch {
+      // No room, or not allowed: the other way is still tried.
+    }
     this.writeAll()
   }
 
@@ -68,7 +77,21 @@ export class Drafts {
   private write(key: string): void {
     clearTimeout(this.unwritten.get(key))
     this.unwritten.delete(key)
-    if (this.store && this.all.has(key)) set(key, this.all.get(key), this.store).catch(() => (this.store = null))
+    if (this.store && this.all.has(key)) this.follow(key, set(key, this.all.get(key), this.store))
+  }
+
+  /** What fails stays unsure, so that it is left at the end. */
+  private follow(key: string, writing: Promise<void>): void {
+    this.unsure.set(key, writing)
+    writing.then(
+      () => {
+        if (this.unsure.get(key) !== writing) return
+        this.unsure.delete(key)
+        // A page that came back has outlived what it left.
+        localStorage.removeItem(LEFT + key)
+      },
+      () => (this.store = null),
+    )
   }
 
   private takeUpOld(): void {
@@ -77,7 +100,9 @@ export class Drafts {
       try {
         // What was left is newer than what is written down; what an older version kept is not.
         const of = left ? key.slice(LEFT.length) : key
-        if (left || !this.all.has(of)) this.put(of, JSON.parse(localStorage.getItem(key) ?? 'null'))
+        const kept = localStorage.getItem(key) ?? GONE
+        if (kept === GONE) this.remove(of)
+        else if (left || !this.all.has(of)) this.put(of, JSON.parse(kept))
       } catch {
         // What cannot be read was never a draft.
       }
