@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { createServer as createVite } from 'vite'
 import { backupsIn, makeBackup, type BackupTools } from '../server/src/backups/backup.ts'
+import { addressOf } from './address.ts'
 import { buildWeb } from './buildWeb.ts'
 import { Lock } from './lock.ts'
 import { readOptions, refuseOpenDemo, type Options } from './options.ts'
@@ -89,7 +90,8 @@ async function answers(url: string): Promise<void> {
 }
 
 /** Starts the server so that it reloads on every change, for working on it. */
-async function startReloading({ host, port }: Options, env: NodeJS.ProcessEnv): Promise<void> {
+async function startReloading(options: Options, env: NodeJS.ProcessEnv): Promise<void> {
+  const { host, port } = options
   const [command, args] = unprivileged(
     join(root, 'node_modules/.bin/tsx'),
     ['watch', '--clear-screen=false', join(root, 'server/src/main.ts')],
@@ -102,7 +104,7 @@ async function startReloading({ host, port }: Options, env: NodeJS.ProcessEnv): 
   })
   undo.push(() => void child.kill('SIGTERM'))
   // A watcher stands between us and the server and passes no messages on: the server itself is asked.
-  await answers(`http://${host}:${port}/health/live`)
+  await answers(`${addressOf(options)}/health/live`)
 }
 
 /** Starts a stand-in as the program of its own that it is. @returns where it listens, `host:port` */
@@ -121,7 +123,7 @@ function startStandIn(name: 'gauge' | 'rides' | 'supplier' | 'thermometer' | 'me
 }
 
 /** The private cluster of the data folder, watched; and what goes to the server with it. */
-async function ownDatabase({ dataFolder, host, port }: Options): Promise<{
+async function ownDatabase({ dataFolder, ...listens }: Options): Promise<{
   urls: DatabaseUrls
   env: NodeJS.ProcessEnv
   backups: ServerOptions['backups']
@@ -131,7 +133,7 @@ async function ownDatabase({ dataFolder, host, port }: Options): Promise<{
   const cluster = await startCluster(dataFolder)
   const watched = new WatchedCluster(cluster)
   undo.push(() => watched.stop())
-  lock.servesAt(`http://${host}:${port}`)
+  lock.servesAt(addressOf(listens))
   return {
     urls: cluster,
     env: { BACKUPS: 'parent', ONLY_SERVER: 'yes', SECRET_KEY: secretKey(dataFolder) },
@@ -216,7 +218,7 @@ async function start(): Promise<void> {
     ...env,
     ...(options.demo ? await startStandIns() : {}),
   }
-  const at = `http://${options.host === '0.0.0.0' ? '127.0.0.1' : options.host}:${options.port}`
+  const at = addressOf(options)
   if (options.dev) {
     await startReloading(options, { ...serverEnv, BACKUPS: '' })
     const vite = await createVite({ root: join(root, 'web'), server: { proxy: { '/api': { target: at } } } })
@@ -228,7 +230,14 @@ async function start(): Promise<void> {
   await buildWeb(root)
   if (isLeaving()) return
   const { host, port } = options
-  const server = new SupervisedServer({ host, port, env: serverEnv, backups, gaveUp: () => leave(1) })
+  const server = new SupervisedServer({
+    program: join(root, 'server/src/main.ts'),
+    host,
+    port,
+    env: serverEnv,
+    backups,
+    gaveUp: () => leave(1),
+  })
   undo.push(() => server.stop())
   await server.start()
   say(`Pelrin is at ${at}  (Ctrl-C stops it)`)

@@ -2,6 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import type { BackupAsked, BackupTold } from '../../server/src/backups/backups.ts'
+import { addressOf } from '../address.ts'
 import { PlainError, say } from '../plain.ts'
 import { Restarts } from './restarts.mjs'
 import { unprivileged } from './unprivileged.ts'
@@ -17,6 +18,8 @@ const SILENCES = 4
 
 /** What the server runs on. */
 export interface ServerOptions {
+  /** The file it is. */
+  readonly program: string
   readonly host: string
   readonly port: number
   readonly env: NodeJS.ProcessEnv
@@ -42,9 +45,6 @@ export class SupervisedServer {
   /** Starts it and waits until it listens. @throws PlainError when it does not */
   async start(): Promise<void> {
     await this.spawn()
-    this.watching = setInterval(() => {
-      this.watch().catch(this.lost)
-    }, ASKED_EVERY_MS)
   }
 
   private stopping(): boolean {
@@ -64,8 +64,8 @@ export class SupervisedServer {
   }
 
   private spawn(): Promise<void> {
-    const { host, port, env } = this.options
-    const [command, args] = unprivileged(process.execPath, ['--import', 'tsx', join(root, 'server/src/main.ts')], port)
+    const { program, host, port, env } = this.options
+    const [command, args] = unprivileged(process.execPath, ['--import', 'tsx', program], port)
     const child = spawn(command, args, {
       cwd: root,
       // A group of its own, so that Ctrl-C comes to us alone and we stop things in order.
@@ -82,11 +82,17 @@ export class SupervisedServer {
           reject(new PlainError(`The server could not listen on ${host}:${port} (${message.failed}).`))
         else {
           listening = true
+          this.silences = 0
+          // Not before: how long it takes to begin is the machine's affair.
+          this.watching = setInterval(() => {
+            this.watch().catch(this.lost)
+          }, ASKED_EVERY_MS)
           done()
         }
       })
       child.on('error', (error) => reject(new PlainError(`The server could not be started (${error.message}).`)))
       child.on('exit', (code, signal) => {
+        clearInterval(this.watching)
         if (!listening) reject(new PlainError(`The server ended before it served (${signal ?? `code ${code}`}).`))
         else if (!this.stopping()) this.again(signal ?? `code ${code}`).catch(this.lost)
       })
@@ -107,7 +113,6 @@ export class SupervisedServer {
       if (this.stopping()) return
       try {
         await this.spawn()
-        this.silences = 0
         return
       } catch (error) {
         why = (error as Error).message
@@ -116,12 +121,12 @@ export class SupervisedServer {
   }
 
   private async watch(): Promise<void> {
-    const { child, options } = this
-    const host = options.host === '0.0.0.0' ? '127.0.0.1' : options.host
-    const answered = await fetch(`http://${host}:${options.port}/health/live`, {
+    const { child } = this
+    // Whatever it answers, it lives.
+    const answered = await fetch(`${addressOf(this.options)}/health/live`, {
       signal: AbortSignal.timeout(ANSWER_MS),
     }).then(
-      (response) => response.ok,
+      () => true,
       () => false,
     )
     if (this.stopping() || child !== this.child || child?.exitCode !== null) return

@@ -1,12 +1,16 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { chmodSync, mkdtempSync, writeFileSync } from 'node:fs'
+import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { describe, expect, it } from 'vitest'
+import { setTimeout as sleep } from 'node:timers/promises'
+import { describe, expect, it, onTestFinished } from 'vitest'
+import { addressOf } from '../address.ts'
 import { isRoot } from '../postgres/account.ts'
 import { readOptions, refuseOpenDemo } from '../options.ts'
 import { PlainError, sentenceOf } from '../plain.ts'
 import { Restarts } from './restarts.mjs'
+import { SupervisedServer } from './server.ts'
 import { asNobody, READS } from './unprivileged.ts'
 
 describe('what ended by itself', () => {
@@ -22,6 +26,67 @@ describe('what ended by itself', () => {
     expect(waits[10]).toBeNull()
     const seldom = new Restarts()
     for (let hour = 0; hour < 48; hour++) expect(seldom.next(hour * 3_600_000)).toBe(200)
+  })
+})
+
+/** A port nobody listens on. */
+const freePort = (): Promise<number> =>
+  new Promise((done) => {
+    const asked = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = asked.address() as { port: number }
+      asked.close(() => done(port))
+    })
+  })
+
+describe('a server', () => {
+  it('that takes long to begin again is let begin, and one that refuses who asks is not ended', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'pelrin-slow-'))
+    chmodSync(folder, 0o755)
+    const program = join(folder, 'slow.mjs')
+    // The second time it takes longer than a silent server is let live.
+    writeFileSync(
+      program,
+      `import { createServer } from 'node:http'
+      const began = Date.now() - Number(process.env.FIRST) > 1_000 ? 10_000 : 0
+      setTimeout(() => {
+        const server = createServer((request, response) => {
+          if (request.url === '/end') process.exit(3)
+          response.writeHead(421).end(String(process.pid))
+        })
+        server.listen(Number(process.env.PORT), '127.0.0.1', () => process.send({ listening: 1 }))
+      }, began)`,
+    )
+    let down = false
+    const listens = { host: '127.0.0.1', port: await freePort() }
+    const options = { program, backups: undefined, gaveUp: () => (down = true) }
+    const server = new SupervisedServer({ ...options, ...listens, env: { ...process.env, FIRST: String(Date.now()) } })
+    onTestFinished(() => server.stop())
+    const answer = (): Promise<string | null> =>
+      fetch(addressOf(listens)).then(
+        (response) => response.text(),
+        () => null,
+      )
+    await server.start()
+    const first = await answer()
+    await sleep(1_500)
+    await fetch(`${addressOf(listens)}/end`).catch(() => null)
+    await expect.poll(answer, { timeout: 20_000 }).not.toBeNull()
+    const second = await answer()
+    expect(second).not.toBe(first)
+    // Long enough to be ended, were a refusal taken for silence.
+    await sleep(9_000)
+    expect([await answer(), down]).toEqual([second, false])
+    await server.stop()
+    expect(await answer()).toBeNull()
+  })
+  it.each([
+    ['127.0.0.1', 'http://127.0.0.1:7340'],
+    ['0.0.0.0', 'http://127.0.0.1:7340'],
+    ['::', 'http://[::1]:7340'],
+    ['::1', 'http://[::1]:7340'],
+    ['localhost', 'http://localhost:7340'],
+  ])('on %s is reached from this machine at %s', (host, address) => {
+    expect(addressOf({ host, port: 7340 })).toBe(address)
   })
 })
 
