@@ -182,6 +182,18 @@ describe('a bench tablet', () => {
   })
 })
 
+describe('tries made all at once', () => {
+  it('are looked at no oftener than one after another', async () => {
+    await change('DELETE FROM sign_in_tries RETURNING subject')
+    const device = await signedIn(...RUAN)
+    const guess = async (pin: string) => device.ask(endpoints.switchPerson, { body: { initials: 'TS', pin } })
+    const all = await Promise.all(Array.from({ length: 20 }, (_, n) => guess(String(1000 + n))))
+    expect(all.filter(({ status }) => status === 401)).toHaveLength(5)
+    expect(all.filter(({ status }) => status === 429)).toHaveLength(15)
+    await change('DELETE FROM sign_in_tries RETURNING subject')
+  })
+})
+
 describe('what is the owner’s', () => {
   it('asks for the password again after a quarter of an hour, and after a PIN', async () => {
     const device = new Device(shop.base)

@@ -8,7 +8,7 @@ import { ProblemError, refuseField } from '../http/problem.ts'
 import { rebuildProgress } from '../state/rebuild.ts'
 import { hashOfToken, provedUntil, type CurrentSession } from './currentSession.ts'
 import { isSecretOf } from './passwords.ts'
-import { countWrong, forgetWrong, refuseWhileWaiting, type WrongFrom } from './tries.ts'
+import { forgetWrong, takeTry, tellWrong, type WrongFrom } from './tries.ts'
 
 const SESSION_DAYS = 30
 
@@ -36,8 +36,8 @@ export interface SignedIn {
 const asPerson = ({ id, name, initials, role }: PersonRow): Session['person'] => ({ id, name, initials, role })
 
 /**
- * Checks what somebody typed, in transactions of its own, so that none is held while it is worked out. A wrong one is counted, told to the
- * owner, and makes the next wait.
+ * Checks what somebody typed, in transactions of its own, so that none is held while it is worked out. A wrong one is told to the owner and
+ * makes the next wait; each counts as wrong until it is known to be right.
  *
  * @param subject whose tries are counted
  * @throws ProblemError 429 while they have to wait, 401 for a wrong one
@@ -62,12 +62,21 @@ async function proven(
 ): Promise<void> {
   const { address, deviceToken, deviceName } = origin
   const device = deviceToken === null ? null : hashOfToken(deviceToken).toString('hex')
-  await wrongFrom.refuse(address, device)
-  await inShop(database, shopId, null, (work) => refuseWhileWaiting(work, subject))
-  if (await isSecretOf(hashed, typed)) return
-  await wrongFrom.count(address, device)
+  await wrongFrom.take(address, device)
+  const waitSeconds = await inShop(database, shopId, null, (work) => takeTry(work, subject)).catch(
+    async (error: unknown) => {
+      // Not looked at: who cannot wait keeps nobody else at this address waiting.
+      await wrongFrom.giveBack(address, device)
+      throw error
+    },
+  )
+  if (await isSecretOf(hashed, typed)) {
+    await wrongFrom.giveBack(address, device)
+    await inShop(database, shopId, null, (work) => forgetWrong(work, subject))
+    return
+  }
   await inShop(database, shopId, null, (work) =>
-    countWrong(work, subject, { kind, who: who.slice(0, 80), address, device: deviceName }),
+    tellWrong(work, { kind, who: who.slice(0, 80), address, device: deviceName, waitSeconds }),
   )
   throw new ProblemError(401, kind === 'pin' ? 'pin-wrong' : 'sign-in-wrong')
 }
@@ -83,9 +92,8 @@ export async function signIn(
   const shop = await database.models.Shop.findOne({ where: { code } })
   const signInName = name.toLowerCase()
   if (!shop) {
-    await wrongFrom.refuse(origin.address, null)
+    await wrongFrom.take(origin.address, null)
     await isSecretOf(null, password)
-    await wrongFrom.count(origin.address, null)
     throw new ProblemError(401, 'sign-in-wrong')
   }
   const known = await inShop(database, shop.id, null, async ({ models, transaction }) => {
@@ -113,7 +121,6 @@ export async function signIn(
   const person = known.person!
   return inShop(database, shop.id, null, async (plain) => {
     const { models, transaction, now } = plain
-    await forgetWrong(plain, subject)
     const token = randomBytes(32).toString('base64url')
     const tokenHash = hashOfToken(token)
     const expiresAt = new Date(now.getTime() + SESSION_DAYS * 86_400_000)
@@ -240,7 +247,6 @@ export async function switchPerson(
   if (!invited && !byPassword) throw new ProblemError(403, 'pin-first-password')
   return inShop(database, shop.id, authorOf(current, origin), async (work) => {
     const { models, transaction, now } = work
-    await forgetWrong(work, `${byPassword ? 'password' : 'pin'} ${person!.signInName} here`)
     const provedAt = byPassword ? now : null
     await models.Session.update({ personId: person!.id, provedAt }, { where: { tokenHash }, transaction })
     await isHere(work, deviceId, person!)

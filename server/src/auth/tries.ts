@@ -1,4 +1,4 @@
-import { RateLimiterMemory, type RateLimiterRes } from 'rate-limiter-flexible'
+import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import { audited, type Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 
@@ -23,35 +23,51 @@ function tooOften(seconds: number): ProblemError {
   })
 }
 
-/** @throws ProblemError 429 while a subject has to wait: its tries are not even looked at */
-export async function refuseWhileWaiting(work: Work, subject: string): Promise<void> {
-  const [row] = await work.select<{ seconds: number }>(
-    `SELECT extract(epoch FROM waits_until - CAST(:now AS timestamptz))::float8 AS seconds
-     FROM sign_in_tries WHERE subject = :subject`,
-    { subject, now: work.now },
-  )
-  if (row && row.seconds > 0) throw tooOften(row.seconds)
-}
-
-/** Writes down that a try was wrong, for the owner to see, and how long the next one waits. */
-export async function countWrong(
-  work: Work,
-  subject: string,
-  told: { readonly kind: 'password' | 'pin'; readonly who: string; readonly address: string; readonly device: string },
-): Promise<void> {
+/**
+ * Takes one of a subject's tries, before it is looked at: of many made at once, no more are looked at than of as many one after another.
+ *
+ * @returns how long the next one waits if this one is wrong, seconds
+ * @throws ProblemError 429 while they have to wait
+ */
+export async function takeTry(work: Work, subject: string): Promise<number> {
+  // Two at once wait for each other here: whoever comes second sees what the first one left.
   const [row] = await work.select<{ failed: number }>(
-    `INSERT INTO sign_in_tries (subject, failed, last_at, waits_until) VALUES (:subject, 1, :now, :now)
+    `INSERT INTO sign_in_tries (subject, failed, last_at, waits_until) VALUES (:subject, 1, :now, to_timestamp(0))
      ON CONFLICT (shop_id, subject) DO UPDATE SET last_at = excluded.last_at,
        failed = CASE WHEN sign_in_tries.last_at < CAST(:now AS timestamptz) - interval '1 day' THEN 1 ELSE sign_in_tries.failed + 1 END
+     WHERE sign_in_tries.waits_until <= CAST(:now AS timestamptz)
      RETURNING failed`,
     { subject, now: work.now },
   )
-  const seconds = waitAfter(row?.failed ?? 1)
-  await work.select(`UPDATE sign_in_tries SET waits_until = :until WHERE subject = :subject RETURNING failed`, {
-    subject,
-    until: new Date(work.now.getTime() + seconds * 1000),
-  })
-  await audited(work, 'sign-in-failed', 'session', work.shopId, { ...told, waitSeconds: seconds })
+  if (!row) {
+    const [waits] = await work.select<{ seconds: number }>(
+      `SELECT extract(epoch FROM waits_until - CAST(:now AS timestamptz))::float8 AS seconds
+       FROM sign_in_tries WHERE subject = :subject`,
+      { subject, now: work.now },
+    )
+    throw tooOften(waits?.seconds ?? FIRST_WAIT)
+  }
+  const seconds = waitAfter(row.failed)
+  if (seconds > 0)
+    await work.select('UPDATE sign_in_tries SET waits_until = :until WHERE subject = :subject RETURNING failed', {
+      subject,
+      until: new Date(work.now.getTime() + seconds * 1000),
+    })
+  return seconds
+}
+
+/** Writes down that a try was wrong, for the owner to see. */
+export async function tellWrong(
+  work: Work,
+  told: {
+    readonly kind: 'password' | 'pin'
+    readonly who: string
+    readonly address: string
+    readonly device: string
+    readonly waitSeconds: number
+  },
+): Promise<void> {
+  await audited(work, 'sign-in-failed', 'session', work.shopId, told)
 }
 
 /** Who got in starts anew. */
@@ -64,18 +80,19 @@ export class WrongFrom {
   private readonly addresses = new RateLimiterMemory({ points: OF_ADDRESS, duration: WINDOW_SECONDS })
   private readonly devices = new RateLimiterMemory({ points: OF_DEVICE, duration: WINDOW_SECONDS })
 
-  /** @throws ProblemError 429 for one that has to wait */
-  async refuse(address: string, device: string | null): Promise<void> {
-    const spent = (of: RateLimiterRes | null): number => (of && of.remainingPoints <= 0 ? of.msBeforeNext / 1000 : 0)
-    const wait = Math.max(
-      spent(await this.addresses.get(address)),
-      device === null ? 0 : spent(await this.devices.get(device)),
-    )
-    if (wait > 0) throw tooOften(wait)
+  /** Takes a try, before it is looked at. @throws ProblemError 429 for an address or a device that has to wait */
+  async take(address: string, device: string | null): Promise<void> {
+    try {
+      await this.addresses.consume(address)
+      if (device !== null) await this.devices.consume(device)
+    } catch (error) {
+      throw error instanceof RateLimiterRes ? tooOften(error.msBeforeNext / 1000) : error
+    }
   }
 
-  async count(address: string, device: string | null): Promise<void> {
-    await this.addresses.penalty(address)
-    if (device !== null) await this.devices.penalty(device)
+  /** A try that was right does not count. */
+  async giveBack(address: string, device: string | null): Promise<void> {
+    await this.addresses.reward(address)
+    if (device !== null) await this.devices.reward(device)
   }
 }
