@@ -1,5 +1,5 @@
 import { Alert, Box, Button, Stack, TextField, Typography } from '@mui/material'
-import { useState } from 'react'
+import { useState, type Dispatch, type SetStateAction } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { v7 } from 'uuid'
@@ -37,7 +37,7 @@ export function PartPane({
   bike: { readonly id: string; readonly name: string } | null
   /** What is being written down of the stock. */
   moving: MovementKind | null
-  onMoving: (kind: MovementKind | null) => void
+  onMoving: Dispatch<SetStateAction<MovementKind | null>>
 }) {
   const { t } = useTranslation()
   const { tell } = useSurroundings()
@@ -101,7 +101,15 @@ export function PartPane({
         </Button>
       </Stack>
       {keeping.wrong !== null && <Alert severity="error">{keeping.wrong}</Alert>}
-      {moving !== null && <Movement key={moving} item={item} kind={moving} onDone={() => onMoving(null)} />}
+      {moving !== null && (
+        <Movement
+          key={moving}
+          item={item}
+          kind={moving}
+          // Another may have been begun while this one was written.
+          onDone={() => onMoving((now) => (now === moving ? null : now))}
+        />
+      )}
       {item.offer && (
         <Typography variant="body2" color="textSecondary">
           {t('catalogue.offer', {

@@ -6,7 +6,7 @@ import { clock } from '../../messages/format.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ring } from '../../pieces/ring.ts'
 import { ink } from '../../theme/theme.ts'
-import { actionKey, type PotAction } from './potActions.ts'
+import { actionKey, isMoving, type PotAction } from './potActions.ts'
 import { shortName } from './shortName.ts'
 
 /** So many are shown; the rest stands in the timeline. */
@@ -34,14 +34,14 @@ export function NextActions({
   actions,
   pots,
   now,
-  moving,
+  moved,
   onDo,
 }: {
   actions: readonly PotAction[]
   pots: readonly PotNow[]
   now: number
-  /** Keys of those that are being written. */
-  moving: readonly string[]
+  /** Chains that were sent on, as they stood then. */
+  moved: readonly string[]
   onDo: (action: PotAction) => void
 }) {
   const { t } = useTranslation()
@@ -86,7 +86,7 @@ export function NextActions({
               </Box>
               <Button
                 variant={i === 0 ? 'contained' : 'outlined'}
-                disabled={moving.includes(actionKey(action))}
+                disabled={isMoving(action, moved)}
                 onClick={() => onDo(action)}
                 aria-label={`${t('pot.done')}: ${words(action)}`}
                 sx={{ minHeight: 56, gap: 1 }}

@@ -23,7 +23,7 @@ import { AddToPot, type Added } from './AddToPot.tsx'
 import { AddPot } from './AddPot.tsx'
 import { ChosenChain, type ChainChange } from './ChosenChain.tsx'
 import { NextActions, usePotWords } from './NextActions.tsx'
-import { actionKey, potActions, type PotAction } from './potActions.ts'
+import { asItStands, isMoving, potActions, type PotAction } from './potActions.ts'
 import { PotHeat } from './PotHeat.tsx'
 import { potInput } from './potInput.ts'
 import { TimelineLegend } from './TimelineLegend.tsx'
@@ -54,8 +54,8 @@ function Session({ board }: { board: PotBoard }) {
   const [writing, setWriting] = useState(0)
   const last = useRef<Promise<unknown>>(Promise.resolve())
   const busy = writing > 0
-  /** What was pressed and is not written yet. */
-  const [moving, setMoving] = useState<readonly string[]>([])
+  /** What was sent on, as it stood then: it is not sent on again before it is shown where it went, which may be later than the answer. */
+  const [moved, setMoved] = useState<readonly string[]>([])
   const [wrong, setWrong] = useState<string | null>(null)
   const [adding, setAdding] = useState(false)
   const [chosenId, setChosenId] = useState<string | undefined>()
@@ -102,8 +102,9 @@ function Session({ board }: { board: PotBoard }) {
   }
   /** What is pressed while another is written is written after it; the same twice is once. */
   const act = async (action: PotAction | undefined): Promise<void> => {
-    if (!action || moving.includes(actionKey(action))) return
-    setMoving((keys) => [...keys, actionKey(action)])
+    if (!action || isMoving(action, moved)) return
+    const sent = action.chains.map(asItStands)
+    setMoved((before) => [...before, ...sent])
     const body = {
       chains: action.chains.map(({ id, state }) => ({ id, from: state })),
       to: action.to,
@@ -111,8 +112,8 @@ function Session({ board }: { board: PotBoard }) {
       occurredAt: new Date().toISOString(),
     }
     const written = await write(() => ask(endpoints.movePotChains, { key: v7(), body }))
-    setMoving((keys) => keys.filter((key) => key !== actionKey(action)))
-    if (written) {
+    if (!written) setMoved((before) => before.filter((one) => !sent.includes(one)))
+    else {
       tell(t('pot.moved', { what: words(action) }))
       for (const { bike } of action.chains)
         if (action.to === 'done' && bike) void client.invalidateQueries({ queryKey: keys.bike(bike.id) })
@@ -159,7 +160,7 @@ function Session({ board }: { board: PotBoard }) {
     enabled: !adding,
     ignoreEventWhen: (event: KeyboardEvent) => isControl(event.target),
   }
-  useHotkeys('enter', () => void act(actions[0]), keysOn, [actions, moving])
+  useHotkeys('enter', () => void act(actions[0]), keysOn, [actions, moved])
   useHotkeys('down', () => step(1), keysOn, [chains, chosen])
   useHotkeys('up', () => step(-1), keysOn, [chains, chosen])
   useHotkeys('right', () => pin(chosen, 5), keysOn, [chosen, plan, busy])
@@ -173,7 +174,7 @@ function Session({ board }: { board: PotBoard }) {
             <Typography variant="h3" component="h2" color="textSecondary">
               {t('pot.next')}
             </Typography>
-            <NextActions actions={actions} pots={pots} now={now} moving={moving} onDo={(action) => void act(action)} />
+            <NextActions actions={actions} pots={pots} now={now} moved={moved} onDo={(action) => void act(action)} />
             {pots.map((pot) => (
               <PotHeat
                 key={pot.id}

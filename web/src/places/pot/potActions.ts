@@ -14,6 +14,18 @@ export interface PotAction {
 /** What tells an action from any other. */
 export const actionKey = ({ what, chains }: PotAction): string => `${what} ${chains.map(({ id }) => id).join(' ')}`
 
+/** A chain as it stands: once it was moved, it is another. */
+export const asItStands = ({ id, version }: PotChainNow): string => `${id} ${version}`
+
+/**
+ * Whether any of its chains is being moved, or was and is not shown where it is now: by whatever plan it is asked, so that the same
+ * pressed twice is done once.
+ *
+ * @param moved chains as they stood when they were sent on
+ */
+export const isMoving = ({ chains }: PotAction, moved: readonly string[]): boolean =>
+  chains.some((chain) => moved.includes(asItStands(chain)))
+
 const MINUTE = 60_000
 const GOES_TO = { strip: 'stripping', unstrip: 'drying', load: 'in-pot', draw: 'hanging', flex: 'done' } as const
 /** Where a chain has to be for something to be done to it. */

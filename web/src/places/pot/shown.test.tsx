@@ -4,7 +4,7 @@ import { assumptionsWith, planPot } from '@pelrin/core'
 import type { PotBoard, PotChainNow } from '@pelrin/contract'
 import { at, chain as waiting, FROM } from './chain.testing.ts'
 import { NextActions } from './NextActions.tsx'
-import { actionKey, potActions } from './potActions.ts'
+import { asItStands, potActions } from './potActions.ts'
 import { potInput } from './potInput.ts'
 import { PotTimeline } from './PotTimeline.tsx'
 import { textOf } from '../../testing/textOf.ts'
@@ -37,13 +37,13 @@ const planned = (chains: PotChainNow[]) =>
   )
 
 describe('what is next at the pot', () => {
-  const said = (chains: PotChainNow[], now = FROM, moving: readonly string[] = []): string =>
+  const said = (chains: PotChainNow[], now = FROM, moved: readonly string[] = []): string =>
     renderToStaticMarkup(
       <NextActions
         actions={potActions(planned(chains).plan, FROM, chains)}
         pots={pots}
         now={now}
-        moving={moving}
+        moved={moved}
         onDo={() => undefined}
       />,
     )
@@ -66,10 +66,19 @@ describe('what is next at the pot', () => {
   })
   it('holds back only what is being written: the next may be pressed meanwhile', () => {
     const chains = [chain('a', 'Mara Lisk', { needs: 'strip' }), chain('b', 'Noll Fathom')]
-    const [first] = potActions(planned(chains).plan, FROM, chains)
-    const buttons = said(chains, FROM, [actionKey(first!)]).match(/<button[^>]*>/g) ?? []
-    expect(buttons.length).toBeGreaterThan(1)
-    expect(buttons.map((button) => button.includes('disabled=""'))).toEqual(buttons.map((_, i) => i === 0))
+    const actions = potActions(planned(chains).plan, FROM, chains)
+    const [{ chains: sent } = { chains: [] }] = actions
+    const buttons = said(chains, FROM, sent.map(asItStands)).match(/<button[^>]*>/g) ?? []
+    const held = actions.map((action) => action.chains.some((one) => sent.includes(one)))
+    expect(new Set(held)).toEqual(new Set([true, false]))
+    expect(buttons.map((button) => button.includes('disabled=""'))).toEqual(held)
+  })
+  it('holds a chain back by whatever plan it is asked for, until it is shown where it went', () => {
+    const alone = chain('a', 'Mara Lisk')
+    const beside = [alone, chain('b', 'Noll Fathom')]
+    expect(said(beside, FROM, [asItStands(alone)])).toContain('disabled=""')
+    const drawn = chain('a', 'Mara Lisk', { state: 'in-pot', potId: 'copper', since: at(-20), version: 2 })
+    expect(said([drawn], FROM, [asItStands(alone)])).not.toContain('disabled=""')
   })
   it('says that nothing is to be done where nothing is', () => {
     expect(textOf(said([]))).toContain('Nothing')
