@@ -25,7 +25,7 @@ describe('the reference results for measuring', () => {
     expect(probabilityOver(input)).toBeCloseTo(probability, 6)
   })
   it.each(vectors.worstSpot)('worst of $input.spots', ({ input, probabilityOver: chance, median }) => {
-    const worst = worstSpot({ spots: input.spots, limit: input.limit })
+    const worst = worstSpot(input)
     expect(Math.abs(worst.probabilityOver - chance)).toBeLessThan(0.0005)
     expect(Math.abs(worst.median - median)).toBeLessThan(0.0005)
   })

@@ -1,37 +1,13 @@
-import { GAUSS_HERMITE_5, GAUSS_HERMITE_7, normalCumulative, normalDensity } from '../numerics/normal.ts'
+import { normalCumulative, normalDensity } from '../numerics/normal.ts'
+import { offsetsOf, sharedBiases, shiftedBy, smoothed, type Cumulative, type SharedBiases } from './sharedBias.ts'
+import { isPoint, type IntervalSpot, type PointSpot, type SpotObservation } from './spotObservation.ts'
 
-interface Shared {
-  /** A named place round the chain. Observations of one place tell of one elongation. */
-  readonly place?: string | number
-  /** Which instrument saw it: those of one instrument share its bias. */
-  readonly instrument?: string
-  /** Standard uncertainty of that instrument's bias, %; 0 unless given. */
-  readonly biasU?: number
-}
-
-/** A spot's elongation and its standard uncertainty, both %. */
-export interface PointSpot extends Shared {
-  readonly value: number
-  readonly u: number
-  /** True for a whole chain's length: it tells of the chain's mean, not of any one spot. */
-  readonly wholeChain?: boolean
-}
-
-/** A gauge's marks: the spot is over those that went in and under those that stayed out; u of a mark, %. */
-export interface IntervalSpot extends Shared {
-  readonly over?: number
-  readonly under?: number
-  readonly u: number
-}
-
-export type SpotObservation = PointSpot | IntervalSpot
-
-export const isPoint = (spot: SpotObservation): spot is PointSpot => 'value' in spot
+export type { SpotObservation } from './spotObservation.ts'
 
 export interface WorstSpot {
-  /** The chance that the worst measured spot is over the limit, 0…1. */
+  /** The chance that the worst place round the chain is over the limit, 0…1. */
   readonly probabilityOver: number
-  /** The elongation the worst measured spot is as likely over as under, %. */
+  /** The elongation the worst place is as likely over as under, %. */
   readonly median: number
   /** Half the width between the 16th and 84th percentile, %: the uncertainty a forecast takes. */
   readonly halfWidth: number
@@ -46,35 +22,47 @@ const UNEVENNESS: readonly (readonly [tau: number, weight: number])[] = [
 ]
 const MEAN_LOWEST = -0.1
 const MEAN_HIGHEST = 1.5
+/** How fast it grows less likely that a chain is worn past every mark of a gauge, %: all of them in says no more than the highest. */
+const BEYOND_MARKS = 0.2
 /** Step of μ, %: half the smallest τ, at which the trapezoid rule is exact on a normal to ten digits. */
 const MEAN_STEP = 0.01
 const MEANS = Math.round((MEAN_HIGHEST - MEAN_LOWEST) / MEAN_STEP) + 1
 /** Step of a place's own elongation where marks leave no closed form, %. */
 const STEP = 0.005
-/** Terms below this share of the heaviest change no figure anyone reads. */
-const NEGLIGIBLE = 1e-5
+/** Terms that together make less than this share change no figure anyone reads; none lighter than the heaviest by this logarithm does. */
+const NEGLIGIBLE = 2e-5
+const LIGHT = 14
 /**
  * Elongations are on a lattice of 0.002 %, far finer than any instrument shows, and the point at the limit is
  * not over it. On the continuous scale used below that is half a step beyond the limit. The reference results
  * are made so, and a chain exactly at its limit is then never called over.
  */
 const HALF_LATTICE = 0.001
-/** Instruments whose bias is integrated over; any further ones have theirs added to each spot. */
-const MOST_SHARED_BIASES = 2
 
 /**
- * The worst of several noisy spots, without the exaggeration of taking the largest number.
+ * The worst of all places round a chain, without the exaggeration of taking the largest number.
  *
  * The largest of several noisy readings is biased high: eight spots of a good chain would condemn it. So the
- * spots of a chain are taken as N(μ, τ), μ flat on −0.1…1.5 %, τ one of 0.02, 0.04, 0.08, 0.16 %; a reading as
+ * places of a chain are taken as N(μ, τ), μ flat on −0.1…1.5 %, τ one of 0.02, 0.04, 0.08, 0.16 %; a reading as
  * N(x; y − bias, u); a gauge's marks as Φ((x−a)/u)·Φ((b−x)/u), an absent one dropped; an instrument's bias is
- * integrated over once for all its spots. All on a fixed grid, so the same spots always give the same answer.
+ * integrated over once for all its spots. Places nobody looked at are N(μ, τ) too. Where every spot is a gauge's
+ * and one went in past every mark, μ falls as e^(−(μ−a)/0.2) above the highest mark a. All on fixed grids, so the
+ * same spots always give the same answer.
  *
- * @param query `spots` in any order, at least one; `limit` in %
+ * @param query `spots` in any order, at least one; `limit` in %; `places` round the chain, measured or not: left out,
+ *   those measured
  * @throws RangeError without spots, with u not above 0, or with marks in the wrong order
  */
-export function worstSpot({ spots, limit }: { spots: readonly SpotObservation[]; limit: number }): WorstSpot {
-  const posterior = worstSpotPosterior(spots)
+export function worstSpot({
+  spots,
+  limit,
+  places,
+}: {
+  spots: readonly SpotObservation[]
+  limit: number
+  places?: number
+}): WorstSpot {
+  const posterior = worstSpotPosterior(spots, places)
   return {
     probabilityOver: posterior.probabilityOver(limit),
     median: posterior.median,
@@ -82,30 +70,19 @@ export function worstSpot({ spots, limit }: { spots: readonly SpotObservation[];
   }
 }
 
-/** All that is known of the worst spot, to be asked at any limit: several rules judge the same readings. */
+/** All that is known of the worst place, to be asked at any limit: several rules judge the same readings. */
 export interface WorstSpotPosterior extends Omit<WorstSpot, 'probabilityOver'> {
-  /** The chance that the worst measured spot is over a limit, 0…1. */
+  /** The chance that the worst place is over a limit, 0…1. */
   probabilityOver(limit: number): number
 }
 
 /** What {@link worstSpot} says, before a limit is named. @throws RangeError as {@link worstSpot} */
-export function worstSpotPosterior(spots: readonly SpotObservation[]): WorstSpotPosterior {
+export function worstSpotPosterior(spots: readonly SpotObservation[], places = 0): WorstSpotPosterior {
   check(spots)
-  const terms = posteriorTerms(spots)
-  const under = (ceiling: number): number => {
-    let total = 0
-    for (const term of terms) {
-      let chance = term.weight
-      for (const { cumulative, count } of term.places) {
-        const below = cumulative(ceiling)
-        for (let i = 0; i < count; i++) chance *= below
-        if (chance === 0) break
-      }
-      total += chance
-    }
-    return total
-  }
+  const biases = sharedBiases(spots)
+  const terms = posteriorTerms(spots, biases, places)
   const [from, to] = reachOf(spots)
+  const under = smoothed(underOf(terms), biases.commonU, from, to)
   const median = quantile(under, 0.5, from, to)
   const low = quantile(under, 0.16, from, median)
   const high = quantile(under, 0.84, median, to)
@@ -113,6 +90,44 @@ export function worstSpotPosterior(spots: readonly SpotObservation[]): WorstSpot
     probabilityOver: (limit) => Math.min(1, Math.max(0, 1 - under(limit + HALF_LATTICE))),
     median: median - HALF_LATTICE,
     halfWidth: (high - low) / 2,
+  }
+}
+
+/**
+ * The chance that every place is under a ceiling, over all terms; each on the scale its own bias has shifted. What is
+ * normal, which is most, is laid out in plain rows of numbers: this is asked for dozens of ceilings over thousands of
+ * terms while somebody types.
+ */
+function underOf(terms: readonly Term[]): Cumulative {
+  const groups = terms[0]!.places.length
+  const rows = terms.length * groups
+  const [centres, roots, counts] = [new Float64Array(rows), new Float64Array(rows), new Float64Array(rows)]
+  const others: (Cumulative | undefined)[] = []
+  terms.forEach(({ places }, t) => {
+    places.forEach(({ distribution, count }, g) => {
+      const row = t * groups + g
+      counts[row] = count
+      if (typeof distribution === 'function') others[row] = distribution
+      else {
+        centres[row] = distribution.centre
+        roots[row] = distribution.root
+      }
+    })
+  })
+  return (ceiling) => {
+    let total = 0
+    for (let t = 0; t < terms.length; t++) {
+      const { weight, shift } = terms[t]!
+      let chance = weight
+      for (let row = t * groups; row < (t + 1) * groups && chance > 0; row++) {
+        const other = others[row]
+        const below = other ? other(ceiling + shift) : normalCumulative((ceiling + shift - centres[row]!) * roots[row]!)
+        if (below === 1) continue
+        for (let i = counts[row]!; i > 0; i--) chance *= below
+      }
+      total += chance
+    }
+    return total
   }
 }
 
@@ -125,20 +140,23 @@ function check(spots: readonly SpotObservation[]): void {
   }
 }
 
-type Cumulative = (ceiling: number) => number
-
-/** One (bias, τ, μ) with its share of the posterior and each place's distribution under it. */
+/** One (biases, τ, μ) with its share of the posterior and each place's distribution under it. */
 interface Term {
   readonly weight: number
+  /** How far the scale its places are on lies above the true one, as expected of these biases, %. */
+  readonly shift: number
   /** Places seen alike are one entry with their count. */
-  readonly places: readonly { readonly cumulative: Cumulative; readonly count: number }[]
+  readonly places: readonly { readonly distribution: Distribution; readonly count: number }[]
 }
+
+/** A place's elongation: normal with a centre and the root of its precision, or anything else. */
+type Distribution = { readonly centre: number; readonly root: number } | Cumulative
 
 /** What is known of one place under given τ and μ. */
 interface PlaceModel {
   /** Logarithm of the chance of what was seen there. */
   logEvidence(tau: number, mu: number): number
-  cumulative(tau: number, mu: number): Cumulative
+  distribution(tau: number, mu: number): Distribution
 }
 
 /** Places that were seen alike, and how many there are of them. */
@@ -147,48 +165,89 @@ interface PlaceGroup {
   readonly count: number
 }
 
-function posteriorTerms(spots: readonly SpotObservation[]): Term[] {
-  /** Models made so far: one instrument's bias leaves the places of another as they are. */
-  const models = new Map<string, PlaceModel>()
-  const found: { logWeight: number; groups: readonly PlaceGroup[]; tau: number; mu: number }[] = []
+function posteriorTerms(spots: readonly SpotObservation[], biases: SharedBiases, places: number): Term[] {
+  const seen = placesSeen(spots, biases, places)
+  const wholeChain = spots.filter((spot): spot is PointSpot => isPoint(spot) && spot.wholeChain === true)
+  const marksOnly = spots.every((spot) => !isPoint(spot))
+  const found: Found[] = []
   let heaviest = -Infinity
-  for (const { shifts, weight: biasWeight } of biasCombinations(spots)) {
-    const shifted = spots.map((spot) => shiftedBy(spot, shifts))
-    const wholeChain = shifted.filter((spot): spot is PointSpot => isPoint(spot) && spot.wholeChain === true)
-    const groups = groupsOf(placesOf(shifted), models)
-    const finestU = Math.min(...shifted.map(({ u }) => u))
-    for (const [tau, tauWeight] of UNEVENNESS) {
-      const logEvidence = (mu: number): number => {
-        let sum = 0
-        for (const { value, u } of wholeChain) sum += -0.5 * ((value - mu) / u) ** 2
-        for (const { model, count } of groups) sum += count * model.logEvidence(tau, mu)
-        return sum
+  const finestU = Math.min(...spots.map(({ u }) => u))
+  for (const [tau, tauWeight] of UNEVENNESS) {
+    const evidenceOf = (offsets: readonly number[]): Evidence => {
+      const groups = seen.map(({ modelAt, count }) => ({ model: modelAt(offsets), count }))
+      const whole = wholeChain.map((spot) => shiftedBy(spot, biases, offsets) as PointSpot)
+      const passed = marksOnly
+        ? highestMarkPassed(spots.map((spot) => shiftedBy(spot, biases, offsets) as IntervalSpot))
+        : Infinity
+      return {
+        groups,
+        of: (mu) => {
+          let sum = mu > passed ? (passed - mu) / BEYOND_MARKS : 0
+          for (const { value, u } of whole) sum += -0.5 * ((value - mu) / u) ** 2
+          for (const { model, count } of groups) sum += count * model.logEvidence(tau, mu)
+          return sum
+        },
       }
-      for (const { mu, log, step } of meansOf(logEvidence, tau, finestU, shifted.length, wholeChain.length > 0)) {
-        const logWeight = Math.log(biasWeight * tauWeight * step) + log
+    }
+    for (const { offsets, logPrior } of offsetsOf(biases, tau, (tried) => peakOf(evidenceOf(tried).of))) {
+      const evidence = evidenceOf(offsets)
+      const shift = biases.commonShift(offsets)
+      for (const { mu, log, step } of meansOf(evidence.of, tau, finestU, spots)) {
+        const logWeight = Math.log(tauWeight * step) + logPrior + log
         if (logWeight > heaviest) heaviest = logWeight
-        found.push({ logWeight, groups, tau, mu })
+        if (logWeight > heaviest - LIGHT) found.push({ logWeight, groups: evidence.groups, tau, mu, shift })
       }
     }
   }
-  let sum = 0
-  const kept: Term[] = []
-  for (const { logWeight, groups, tau, mu } of found) {
-    const weight = Math.exp(logWeight - heaviest)
-    if (!(weight > NEGLIGIBLE)) continue
-    sum += weight
-    kept.push({
-      weight,
-      places: groups.map(({ model, count }) => ({ cumulative: model.cumulative(tau, mu), count })),
-    })
-  }
-  return kept.map(({ weight, places }) => ({ weight: weight / sum, places }))
+  return heaviestTerms(found, heaviest)
+}
+
+interface Found {
+  readonly logWeight: number
+  readonly groups: readonly PlaceGroup[]
+  readonly tau: number
+  readonly mu: number
+  readonly shift: number
+}
+
+/** The terms all but a negligible share of the whole rests on. */
+function heaviestTerms(found: readonly Found[], heaviest: number): Term[] {
+  const sorted = found.filter(({ logWeight }) => logWeight > heaviest - LIGHT).sort((a, b) => b.logWeight - a.logWeight)
+  const weights = sorted.map(({ logWeight }) => Math.exp(logWeight - heaviest))
+  const whole = weights.reduce((sum, weight) => sum + weight, 0)
+  let kept = 0
+  for (let sum = 0; kept < sorted.length && sum < (1 - NEGLIGIBLE) * whole; kept++) sum += weights[kept]!
+  return sorted.slice(0, kept).map(({ groups, tau, mu, shift }, i) => ({
+    weight: weights[i]! / whole,
+    shift,
+    places: groups.map(({ model, count }) => ({ distribution: model.distribution(tau, mu), count })),
+  }))
+}
+
+/** What a mean is likely by under certain biases, with the places it was worked out from. */
+interface Evidence {
+  readonly groups: readonly PlaceGroup[]
+  of(mu: number): number
+}
+
+/** The highest mark of gauges all of whose marks went in somewhere, %; beyond everything where each stayed out of one. */
+function highestMarkPassed(spots: readonly IntervalSpot[]): number {
+  return spots.some(({ under }) => under === undefined)
+    ? Math.max(...spots.flatMap(({ over, under }) => [over ?? -Infinity, under ?? -Infinity]))
+    : Infinity
 }
 
 /** How far the evidence for a mean must have fallen at both ends of the range for the ends not to matter. */
 const FALLEN = 12
 /** Long strides over the means, in steps. */
 const STRIDE = 8
+
+/** The best logarithm of the evidence over the means, by long strides. */
+function peakOf(logEvidence: (mu: number) => number): number {
+  let best = -Infinity
+  for (let i = 0; i < MEANS; i += STRIDE) best = Math.max(best, logEvidence(MEAN_LOWEST + i * MEAN_STEP))
+  return best
+}
 
 /**
  * The means μ to sum over, with the evidence for each. A sum at steps of the evidence's own width is exact to many
@@ -198,8 +257,7 @@ function meansOf(
   logEvidence: (mu: number) => number,
   tau: number,
   finestU: number,
-  spots: number,
-  wholeChain: boolean,
+  spots: readonly SpotObservation[],
 ): { mu: number; log: number; step: number }[] {
   const at = (every: number, from: number, to: number): { mu: number; log: number; step: number }[] =>
     Array.from({ length: Math.floor((to - from) / every) + 1 }, (_, i) => {
@@ -212,7 +270,8 @@ function meansOf(
   const onHill = strides.flatMap(({ log }, i) => (log > best - 2 * FALLEN ? [i] : []))
   const from = Math.max(0, (onHill[0]! - 1) * STRIDE)
   const to = Math.min(MEANS - 1, (onHill.at(-1)! + 1) * STRIDE)
-  const width = wholeChain ? 0 : Math.hypot(tau, finestU) / Math.sqrt(spots)
+  const wholeChain = spots.some((spot) => isPoint(spot) && spot.wholeChain === true)
+  const width = wholeChain ? 0 : Math.hypot(tau, finestU) / Math.sqrt(spots.length)
   const every = Math.max(1, Math.floor((0.7 * width) / MEAN_STEP))
   const walked = at(every, from, to)
   if (every === 1) return walked
@@ -222,55 +281,50 @@ function meansOf(
   return reachesEnd ? at(1, from, to) : walked
 }
 
-/** Models of places, those seen alike taken together. */
-function groupsOf(places: readonly (readonly SpotObservation[])[], models: Map<string, PlaceModel>): PlaceGroup[] {
-  const counts = new Map<string, number>()
-  for (const observations of places) {
+/** Places seen alike by the same instruments, how many they are, and what is known of one for certain offsets of their biases. */
+interface PlaceSeen {
+  readonly count: number
+  modelAt(offsets: readonly number[]): PlaceModel
+}
+
+/**
+ * The places of a chain: those read, alike ones taken together, and as many that nobody looked at as there are further
+ * ones round it: at least one, where only the whole chain's length is known.
+ */
+function placesSeen(spots: readonly SpotObservation[], biases: SharedBiases, round: number): PlaceSeen[] {
+  const measured = placesOf(spots)
+  const alike = new Map<string, { observations: readonly SpotObservation[]; count: number }>()
+  for (const observations of measured) {
     const key = observations
-      .map((one) => (isPoint(one) ? `=${one.value}` : `${one.over ?? ''}<${one.under ?? ''}`) + `±${one.u}`)
+      .map(({ instrument, ...one }) => {
+        const seen = isPoint(one) ? `=${one.value}` : `${one.over ?? ''}<${one.under ?? ''}`
+        return `${instrument ?? ''} ${seen}±${one.u}`
+      })
       .join('&')
-    counts.set(key, (counts.get(key) ?? 0) + 1)
-    if (!models.has(key)) models.set(key, placeModel(observations))
+    alike.set(key, { observations, count: (alike.get(key)?.count ?? 0) + 1 })
   }
-  return [...counts].map(([key, count]) => ({ model: models.get(key)!, count }))
+  const unseen = Math.max(measured.length === 0 ? 1 : 0, round - measured.length)
+  return [
+    ...[...alike.values()].map(({ observations, count }) => ({ count, modelAt: modelsOf(observations, biases) })),
+    ...(unseen === 0 ? [] : [{ count: unseen, modelAt: () => UNSEEN }]),
+  ]
 }
 
-/** Every combination of shared biases at the nodes of the quadrature, with its weight. */
-function biasCombinations(
-  spots: readonly SpotObservation[],
-): { shifts: ReadonlyMap<string, number>; weight: number }[] {
-  const biasUs = new Map<string, number>()
-  for (const { instrument, biasU } of spots)
-    if (instrument !== undefined && biasU !== undefined && biasU > 0) biasUs.set(instrument, biasU)
-  const widest = [...biasUs].sort(([a, ua], [b, ub]) => ub - ua || (a < b ? -1 : 1)).slice(0, MOST_SHARED_BIASES)
-  const nodes = widest.length > 1 ? GAUSS_HERMITE_5 : GAUSS_HERMITE_7
-  let combinations: { shifts: Map<string, number>; weight: number }[] = [{ shifts: new Map(), weight: 1 }]
-  for (const [instrument, biasU] of widest)
-    combinations = combinations.flatMap(({ shifts, weight }) =>
-      nodes.map(([node, share]) => ({
-        shifts: new Map(shifts).set(instrument, node * biasU),
-        weight: weight * share,
-      })),
-    )
-  // Both biases far out at once is so rare that no figure anyone reads would change.
-  return combinations.filter(({ weight }) => weight > 1e-4)
-}
-
-function shiftedBy(spot: SpotObservation, shifts: ReadonlyMap<string, number>): SpotObservation {
-  const shift = spot.instrument === undefined ? undefined : shifts.get(spot.instrument)
-  if (shift === undefined) {
-    const biasU = spot.biasU ?? 0
-    return biasU === 0 ? spot : { ...spot, u: Math.hypot(spot.u, biasU) }
-  }
-  if (isPoint(spot)) return { ...spot, value: spot.value - shift }
-  return {
-    ...spot,
-    ...(spot.over === undefined ? {} : { over: spot.over - shift }),
-    ...(spot.under === undefined ? {} : { under: spot.under - shift }),
+/** Models of one place by the offsets it depends on: one instrument's bias leaves the places of another as they are. */
+function modelsOf(observations: readonly SpotObservation[], biases: SharedBiases): PlaceSeen['modelAt'] {
+  const concerned = biases.others.flatMap(({ instrument }, i) =>
+    observations.some((one) => one.instrument === instrument) ? [i] : [],
+  )
+  const known = new Map<string, PlaceModel>()
+  return (offsets) => {
+    const key = concerned.map((i) => offsets[i]).join()
+    const model = known.get(key) ?? placeModel(observations.map((one) => shiftedBy(one, biases, offsets)))
+    known.set(key, model)
+    return model
   }
 }
 
-/** Observations by place; unnamed ones are a place each. A whole chain alone is judged as one spot somewhere on it. */
+/** Observations by place; unnamed ones are a place each, a whole chain's length is of none. */
 function placesOf(spots: readonly SpotObservation[]): SpotObservation[][] {
   const places = new Map<string | number | symbol, SpotObservation[]>()
   for (const spot of spots) {
@@ -280,7 +334,7 @@ function placesOf(spots: readonly SpotObservation[]): SpotObservation[][] {
     if (known) known.push(spot)
     else places.set(key, [spot])
   }
-  return places.size === 0 ? [[]] : [...places.values()]
+  return [...places.values()]
 }
 
 function placeModel(observations: readonly SpotObservation[]): PlaceModel {
@@ -292,7 +346,7 @@ function placeModel(observations: readonly SpotObservation[]): PlaceModel {
 /** A model that works each of its answers out once: the same place is asked under every bias of other instruments. */
 function remembering(model: PlaceModel): PlaceModel {
   const evidence = new Map<string, number>()
-  const cumulatives = new Map<string, Cumulative>()
+  const distributions = new Map<string, Distribution>()
   const once = <Answer>(known: Map<string, Answer>, tau: number, mu: number, work: () => Answer): Answer => {
     const key = `${tau} ${mu.toFixed(4)}`
     const answer = known.get(key) ?? work()
@@ -301,8 +355,14 @@ function remembering(model: PlaceModel): PlaceModel {
   }
   return {
     logEvidence: (tau, mu) => once(evidence, tau, mu, () => model.logEvidence(tau, mu)),
-    cumulative: (tau, mu) => once(cumulatives, tau, mu, () => model.cumulative(tau, mu)),
+    distribution: (tau, mu) => once(distributions, tau, mu, () => model.distribution(tau, mu)),
   }
+}
+
+/** A place nobody looked at: as worn as the others, give or take their unevenness. It is on no lattice, for it was never read. */
+const UNSEEN: PlaceModel = {
+  logEvidence: () => 0,
+  distribution: (tau, mu) => ({ centre: mu + HALF_LATTICE, root: 1 / tau }),
 }
 
 /** Points only: normal times normal, in closed form. */
@@ -313,17 +373,16 @@ function pointModel(points: readonly PointSpot[]): PlaceModel {
     precision += 1 / (u * u)
     pull += value / (u * u)
   }
-  const mean = precision === 0 ? 0 : pull / precision
-  const variance = precision === 0 ? Infinity : 1 / precision
+  const mean = pull / precision
+  const variance = 1 / precision
+  // How far several readings of the place are apart tells of the biases they were taken with.
+  const apart = points.reduce((sum, { value, u }) => sum + ((value - mean) / u) ** 2, 0)
   return {
-    // The part that depends on neither τ nor μ is left out: it is common to every term.
     logEvidence: (tau, mu) =>
-      precision === 0 ? 0 : -0.5 * Math.log(tau * tau + variance) - 0.5 * ((mean - mu) ** 2 / (tau * tau + variance)),
-    cumulative: (tau, mu) => {
+      -0.5 * Math.log(tau * tau + variance) - 0.5 * ((mean - mu) ** 2 / (tau * tau + variance) + apart),
+    distribution: (tau, mu) => {
       const posteriorPrecision = precision + 1 / (tau * tau)
-      const centre = (pull + mu / (tau * tau)) / posteriorPrecision
-      const root = Math.sqrt(posteriorPrecision)
-      return (ceiling) => normalCumulative((ceiling - centre) * root)
+      return { centre: (pull + mu / (tau * tau)) / posteriorPrecision, root: Math.sqrt(posteriorPrecision) }
     },
   }
 }
@@ -376,7 +435,7 @@ function gridModel(points: readonly PointSpot[], intervals: readonly IntervalSpo
       for (let i = 0; i < heights.length; i++) sum += heights[i]! * at(first + i)
       return Math.log(sum * STEP)
     },
-    cumulative: (tau, mu) => {
+    distribution: (tau, mu) => {
       const { first, heights } = windowOf(tau, mu)
       const cumulated = new Float64Array(heights.length)
       let before = 0

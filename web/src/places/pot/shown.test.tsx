@@ -67,7 +67,7 @@ describe('what is next at the pot', () => {
   it('holds back only what is being written: the next may be pressed meanwhile', () => {
     const chains = [chain('a', 'Mara Lisk', { needs: 'strip' }), chain('b', 'Noll Fathom')]
     const actions = potActions(planned(chains).plan, FROM, chains)
-    const [{ chains: sent } = { chains: [] }] = actions
+    const sent = actions[0]!.chains
     const buttons = said(chains, FROM, sent.map(asItStands)).match(/<button[^>]*>/g) ?? []
     const held = actions.map((action) => action.chains.some((one) => sent.includes(one)))
     expect(new Set(held)).toEqual(new Set([true, false]))
