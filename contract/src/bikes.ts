@@ -2,8 +2,9 @@ import * as v from 'valibot'
 import { CELSIUS_RANGE, HAND_SIGNS, PIN_PICTURES } from '@pelrin/core'
 import { Day, DistanceUnit, Explanation, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
-import { ChainForecast } from './forecast.ts'
+import { ChainForecast, DistanceTail } from './forecast.ts'
 import { InstrumentKind } from './instruments.ts'
+import { Standing } from './standing.ts'
 import {
   Decide,
   Decision,
@@ -27,7 +28,7 @@ export const SpotMark = v.object({
 })
 export type SpotMark = v.InferOutput<typeof SpotMark>
 
-/** What lists show of a bike: facts as of the last one taken in, nothing relative to today. */
+/** What lists show of a bike: facts as of the last one taken in, and how it stands today. */
 export const BikeSummary = v.object({
   id: Id,
   label: v.string(),
@@ -40,9 +41,13 @@ export const BikeSummary = v.object({
     fronts: v.array(v.number()),
     sprockets: v.array(v.number()),
   }),
-  word: VerdictWord,
+  /** What its latest verdict said, as a fact of its day. */
+  verdict: VerdictWord,
+  /** What it shows today. */
+  standing: Standing,
   advice: v.nullable(SprocketAdvice),
   flags: v.array(VerdictFlag),
+  /** The chance of being over the limit when it was measured. */
   probabilityOver: v.nullable(v.number()),
   median: v.nullable(v.number()),
   limit: v.number(),
@@ -212,6 +217,8 @@ export const BikeRecord = v.object({
     }),
   ),
   lastOdometer: v.nullable(v.object({ km: v.number(), at: Moment, unit: DistanceUnit })),
+  /** The end of its ledger, for the chain now on; null with none. */
+  distanceTail: v.nullable(DistanceTail),
   /** Why the chain's distance is what it is; null when it is not known. */
   distanceExplanation: v.nullable(Explanation),
   verdict: v.nullable(StoredVerdict),
@@ -228,6 +235,8 @@ export const BikeRecord = v.object({
     }),
   ),
   verdictInput: v.nullable(VerdictInput),
+  /** The shop's own values for what is assumed. */
+  assumptions: v.record(v.string(), v.number()),
   /** When the chain will be done, as of the last recorded moment; null when its distance is not known. */
   forecast: v.nullable(ChainForecast),
   /** Chains that ran on this bike before, or in turn, each as it was when it came off. */

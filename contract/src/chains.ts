@@ -3,6 +3,7 @@ import * as v from 'valibot'
 import { ById } from './bikes.ts'
 import { Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
+import { VerdictWord } from './limits.ts'
 import { CareKind } from './forecast.ts'
 import { PresentJointSeen } from './parts.ts'
 
@@ -34,6 +35,13 @@ export const ChainJoint = v.object({
 export type ChainJoint = v.InferOutput<typeof ChainJoint>
 
 /** A chain as a thing with a life of its own, wherever it is. */
+/** A value, or what a gauge's marks leave open, %. */
+const Seen = { value: v.nullable(v.number()), over: v.nullable(v.number()), under: v.nullable(v.number()) }
+
+/** The spot that governs a verdict: never merely the last that was read. */
+export const Governing = v.object({ ...Seen, u: v.number(), at: Moment, verdict: VerdictWord })
+export type Governing = v.InferOutput<typeof Governing>
+
 export const ChainThing = v.object({
   id: Id,
   version: v.number(),
@@ -46,9 +54,8 @@ export const ChainThing = v.object({
   bike: v.nullable(OfBike),
   /** What it has run, over all its fittings; null where nothing recorded says. */
   km: v.nullable(v.number()),
-  /** The worst spot of its last reading, %. */
-  elongation: v.nullable(v.number()),
-  readAt: v.nullable(Moment),
+  /** The spot that governs its latest verdict, and what that said; null where nothing was measured. */
+  governing: v.nullable(Governing),
   joint: v.nullable(ChainJoint),
 })
 export type ChainThing = v.InferOutput<typeof ChainThing>
@@ -71,6 +78,9 @@ export const ThingEvent = v.object({
   ]),
   bike: v.nullable(OfBike),
   value: v.nullable(v.number()),
+  /** Of a reading by marks: what they leave open, %. */
+  over: v.nullable(v.number()),
+  under: v.nullable(v.number()),
   text: v.nullable(v.string()),
   person: v.string(),
 })

@@ -8,6 +8,7 @@ import { VerdictWord } from './limits.ts'
 export const DueKindField = v.picklist(DUE_KINDS, 'field-invalid')
 
 /** A bike as the diary names it. */
+/** A bike with what it shows today. */
 export const DiaryBike = v.object({ id: Id, label: v.string(), tag: v.string(), word: VerdictWord })
 export type DiaryBike = v.InferOutput<typeof DiaryBike>
 

@@ -35,6 +35,26 @@ export const SurfaceKm = v.object({
   unknown: v.number(),
 })
 
+const ChainAt = v.object({ at: v.number(), km: v.nullable(v.number()), s: v.nullable(v.number()) })
+
+/** What a chain's distance rests on since the last value its bike's odometer showed: the screen goes on from there while somebody types. */
+export const DistanceTail = v.object({
+  recorded: ChainAt,
+  odometer: v.nullable(v.object({ ...ChainAt.entries, shownKm: v.number() })),
+  rides: v.array(
+    v.object({
+      id: Id,
+      from: v.number(),
+      to: v.number(),
+      km: v.number(),
+      surface: v.nullable(Surface),
+      profile: v.exactOptional(v.array(v.object({ at: v.number(), share: v.number() }))),
+    }),
+  ),
+  fittedFrom: v.number(),
+  usualFactor: v.number(),
+})
+
 const Quantiles = v.tuple([v.number(), v.number(), v.number()])
 
 /** When a chain crosses its limit, as the core gives it. */
@@ -48,6 +68,8 @@ export const ChainForecast = v.object({
   overNow: v.number(),
   overAhead: v.number(),
   next: v.object({ s: v.number(), km: v.number(), days: v.number() }),
+  /** Days after the last recorded moment on which the chance of being over reaches each of the chances an outlook keeps. */
+  reached: v.array(v.number()),
   doubt: v.number(),
 })
 

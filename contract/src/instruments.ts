@@ -96,6 +96,8 @@ export const InstrumentHistory = v.object({
   connection: v.nullable(v.string()),
   versions: v.array(InstrumentVersion),
   evidence: v.array(Evidence),
+  /** The shop's own values for what is assumed. */
+  assumptions: v.record(v.string(), v.number()),
 })
 export type InstrumentHistory = v.InferOutput<typeof InstrumentHistory>
 

@@ -23,6 +23,7 @@ export const VerdictFlag = v.picklist([
   'by-hand-suspicion',
   'customer-reading-apart',
   'instruments-at-odds',
+  'teeth-unseen',
 ])
 export const DriveType = v.picklist(['derailleur', 'hub-gear', 'single-speed'])
 const School = v.picklist(['by-speeds', 'early-change', 'plan-and-change', 'as-marked', 'custom'])
@@ -131,7 +132,10 @@ export const VerdictInput = v.object({
       marks: v.exactOptional(v.array(v.number())),
     }),
   ),
+  /** The shop's own values for what is assumed; verdicts of early versions have none. */
   assumptions: v.exactOptional(v.record(v.string(), v.number())),
+  /** When it was judged, and what the chain was estimated to have run by then. */
+  asOf: v.exactOptional(v.object({ at: v.number(), chainKm: v.nullable(v.number()) })),
   otherRules: v.array(HouseRule),
   /** What the forecast rests on beside the readings; absent where no chain is fitted. */
   life: v.exactOptional(ChainLife),

@@ -69,6 +69,8 @@ export const BikeMends = v.object({
   /** What the rules say of pressing an old pin in again on it: excluded is not offered. */
   rePress: v.picklist(['allowed', 'caution', 'excluded']),
   mends: v.array(Mend),
+  /** The shop's own values for what is assumed: the gears a count reaches follow from them. */
+  assumptions: v.record(v.string(), v.number()),
 })
 export type BikeMends = v.InferOutput<typeof BikeMends>
 

@@ -34,7 +34,7 @@ export const OdometerEntry = v.object({
   id: Id,
   typed: line(20),
   unit: DistanceUnit,
-  /** Said when the value is lower than the one before: the meter began again, or let it stand as it is. */
+  /** Said when the value is lower than the one before, or more than a bike is ridden since: the meter began again, or it is right as it is. */
   lower: v.exactOptional(v.picklist(['restarted', 'as-it-is'])),
 })
 

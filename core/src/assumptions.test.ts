@@ -47,13 +47,14 @@ describe('what is assumed', () => {
           chainKm: 900,
           source: 'shop' as const,
           instrument: { id: 'i', kind: 'digital' as const, biasU: 0 },
-          spots: [0.48, 0.48, 0.48].map((value) => ({ value, u: 0.03 })),
+          spots: [0.45, 0.45, 0.45].map((value) => ({ value, u: 0.03 })),
         },
       ],
       drive: { type: 'derailleur' as const, speeds: 11 },
       rule: { ...SHIPPED_RULES[0], id: 'rule', version: 1 },
       chain: { kmSinceFittedNew: null },
       instruments: [],
+      assumptions: {},
     }
     expect(chainVerdict(input).word).toBe('closing-in')
     expect(chainVerdict({ ...input, assumptions: { 'verdict.changeAt': 0.2, 'verdict.surelyUnder': 0.05 } }).word).toBe(

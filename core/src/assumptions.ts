@@ -68,6 +68,11 @@ export const ASSUMPTIONS: readonly Assumption[] = [
   value('measuring.instrumentCheckMonths', 'months', 1, 60, true),
   value('measuring.spotsWanted', 'spots', 1, 8, true),
   value('measuring.longRunPitches', 'pitches', 16, 120, true),
+  value('measuring.places', 'spots', 1, 24, true),
+  value('measuring.pushU', '%', 0, 0.3),
+  value('measuring.slackU', '%', 0, 0.3),
+  value('measuring.oddLowest', '%', -1, 0),
+  value('measuring.oddHighest', '%', 0.2, 2),
   value('verdict.roundKm', 'km', 0, 1000),
   value('verdict.roundDays', 'days', 0, 90, true),
   value('verdict.newChainKm', 'km', 0, 1000),
@@ -78,7 +83,6 @@ export const ASSUMPTIONS: readonly Assumption[] = [
   value('verdict.lookAheadKm', 'km', 0, 1000),
   value('verdict.betterInstrumentShare', 'share', 0.1, 1),
   value('verdict.blindMarkU', 'u', 0.5, 5),
-  value('verdict.watchShare', 'share', 0.3, 1),
   value('verdict.sprocketMark.floor', '%', 0.3, 2),
   value('verdict.sprocketMark.overLimit', '%', 0, 1),
   value('verdict.everythingMark.floor', '%', 0.5, 3),
@@ -86,8 +90,8 @@ export const ASSUMPTIONS: readonly Assumption[] = [
   value('verdict.rhythmDays', 'days', 0, 365, true),
   value('verdict.eachVisit', 'yes-no', 0, 1, true),
   value('verdict.checkDays', 'days', 7, 730, true),
-  value('verdict.closingInCheckDays', 'days', 1, 180, true),
-  value('verdict.firstCheckDays', 'days', 1, 365, true),
+  value('verdict.presentDays', 'days', 0, 90, true),
+  value('verdict.presentKm', 'km', 0, 1000),
   value('verdict.decidedCheckKm', 'km', 10, 1000),
   value('verdict.decidedCheckDays', 'days', 1, 180, true),
   ...['immersion-wax', 'drip-wax', 'dry-oil', 'wet-oil', 'unknown'].flatMap((care) => [
@@ -103,9 +107,11 @@ export const ASSUMPTIONS: readonly Assumption[] = [
   value('forecast.checkRisk', 'share', 0.01, 0.5),
   value('forecast.checkFloorKm', 'km', 0, 1000),
   value('forecast.checkHorizonDays', 'days', 7, 730, true),
+  value('forecast.checkHorizonWaxDays', 'days', 7, 730, true),
   value('forecast.doubtShown', 'share', 0.1, 1),
   value('forecast.verdictApart', 'share', 0.1, 1),
   value('distance.odometerHighestKm', 'km', 10_000, 1_000_000),
+  value('distance.odometerDayKm', 'km', 50, 2000),
   value('distance.ridesOverOdometer', 'share', 0, 1),
   ...['dry', 'damp', 'wet', 'gritty'].map((surface) => value(`distance.wearFactor.${surface}`, 'share', 0.2, 10)),
   value('distance.wearFactorUnknown', 'share', 0.2, 10),
@@ -220,7 +226,7 @@ export function shippedValue(key: string): number {
  * @param overrides by key; unknown keys and values out of range are left out, so that a stored set made by another
  *   version of Pelrin can always be read
  */
-export function assumptionsWith(overrides: AssumptionOverrides = {}): Assumptions {
+export function assumptionsWith(overrides: AssumptionOverrides): Assumptions {
   const entries = Object.entries(overrides).filter(([key, to]) => assumptionProblem(key, to) === null)
   if (entries.length === 0) return DEFAULTS
   let tree: Tree = DEFAULTS

@@ -40,6 +40,15 @@ export const DEFAULTS = {
     spotsWanted: 3,
     /** A run on a rule of this many pitches or more is no short span: it averages near half a chain. */
     longRunPitches: 48,
+    /** Places round a chain that are judged, measured or not. */
+    places: 8,
+    /** What a mark that goes in with a push only is uncertain by beyond the mark itself, %. */
+    pushU: 0.05,
+    /** What a slack run reads less than a tensioned one, %: it joins u. */
+    slackU: 0.05,
+    /** An odd count whose elongation lies in this range is offered beside an even one over the limit, %. */
+    oddLowest: -0.1,
+    oddHighest: 0.8,
   },
   verdict: {
     /** How far back before the latest reading others still describe the same chain. */
@@ -61,8 +70,6 @@ export const DEFAULTS = {
     betterInstrumentShare: 0.6,
     /** How many u a limit lies from every mark before a gauge cannot answer. */
     blindMarkU: 2,
-    /** Share of the limit at which to look more often. */
-    watchShare: 0.8,
     /** Sprockets are suspect from the larger of this and the by-speeds limit plus the margin, %. */
     sprocketMark: { floor: 0.75, overLimit: 0.25 },
     /** Everything the chain runs on is suspect from the larger of this and limit plus margin, %. */
@@ -71,12 +78,11 @@ export const DEFAULTS = {
     rhythmDays: 0,
     /** 1: a look whenever a bike is in; 0: when it is due. */
     eachVisit: 0,
-    /** Days to the next look while keep riding stands and no forecast is nearer. */
-    checkDays: 180,
-    /** Days to the next look while closing in stands and no forecast is nearer. */
-    closingInCheckDays: 30,
-    /** Days to the first look at a chain fitted new. */
-    firstCheckDays: 60,
+    /** Days to the next look where there is no forecast. */
+    checkDays: 45,
+    /** A round is present while its latest reading is at most so many days and so many estimated km old. */
+    presentDays: 14,
+    presentKm: 150,
     /** The next look at a chain the mechanic decided about otherwise: after this distance, km, or these days. */
     decidedCheckKm: 150,
     decidedCheckDays: 14,
@@ -98,12 +104,13 @@ export const DEFAULTS = {
     /** A chain that came in with its bike has run anything up to so many lives. */
     unknownLives: 1.5,
     /** How far the law itself may be off over what is left to ride, standard deviation of the logarithm. */
-    lawOff: 0.15,
+    lawOff: 0.3,
     /** Chance of being over at which to look again at the latest. */
     checkRisk: 0.06,
-    /** The next look is at least so many real km ahead, and at most so many days' riding. */
+    /** The next look is at least so many real km ahead, and at most so many days' riding; with immersion wax so many. */
     checkFloorKm: 150,
-    checkHorizonDays: 180,
+    checkHorizonDays: 120,
+    checkHorizonWaxDays: 180,
     /** Chance that the newest reading is a stray above which no forecast is shown. */
     doubtShown: 0.5,
     /** How far the verdict's chance of being over now may lie from the forecast's. */
@@ -112,6 +119,8 @@ export const DEFAULTS = {
   distance: {
     /** The largest odometer value believed, km: no bicycle has ridden farther. */
     odometerHighestKm: 500_000,
+    /** More km a day than this since the last value are asked about. */
+    odometerDayKm: 400,
     /** Rides may add up to so much more than the odometer's difference before they are flagged, share. */
     ridesOverOdometer: 0.05,
     /** Wear a km does by surface and weather, against a dry one. */

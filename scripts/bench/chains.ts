@@ -1,4 +1,4 @@
-import { CARE_KINDS, shippedPrior, wearAt, type ChainForecastInput, type ForecastReading } from '@pelrin/core'
+import { CARE_KINDS, shippedPrior, wearAt, type ChainForecastInput, type ForecastReading, DEFAULTS } from '@pelrin/core'
 import { Chance } from '../../server/src/db/seed/random.ts'
 
 /** Chains as a shop has them: two to five visits of one to three spots, one in four of unknown start. */
@@ -6,7 +6,7 @@ export function benchChains(count: number, seed: number): ChainForecastInput[] {
   const chance = new Chance(seed)
   return Array.from({ length: count }, (_, i) => {
     const care = chance.pick(CARE_KINDS)
-    const prior = shippedPrior(care)
+    const prior = shippedPrior(care, DEFAULTS.forecast)
     const truth = { epsilon0: 0.03, life: prior.life * Math.exp(chance.normal(0, 0.4)), gamma: prior.gamma }
     const visits = chance.whole(2, 5)
     const readings = Array.from({ length: visits }, (__, visit): ForecastReading => {

@@ -8,7 +8,7 @@ import { finished } from 'node:stream/promises'
 import pg from 'pg'
 import { pino } from 'pino'
 import { v7 } from 'uuid'
-import { crossing, fitWear, matchForBike, nextCheck, planPot, probabilityOverAt } from '@pelrin/core'
+import { crossing, fitWear, matchForBike, nextCheck, planPot, probabilityOverAt, DEFAULTS } from '@pelrin/core'
 import { createApp } from '@pelrin/server/app'
 import { grantServing, inShop, loadDemo, migrateUp, openDatabase } from '@pelrin/server/db'
 import { openForServing } from '../../server/src/db/connection.ts'
@@ -120,7 +120,7 @@ for (const count of [100, 1_000, 10_000]) {
   const times = { match: [] as number[], sort: [] as number[] }
   for (let i = 0; i < 60; i++) {
     let began = performance.now()
-    matchForBike({ wants: DRIVE }, catalogue)
+    matchForBike({ wants: DRIVE, assumed: DEFAULTS }, catalogue)
     times.match.push(performance.now() - began)
     began = performance.now()
     all.toSorted((a, b) => (a.name < b.name ? -1 : 1))
@@ -164,7 +164,7 @@ for (const files of [1, 10, 100]) {
   const floor = performance.now() - began
   if (readBytes !== bytes) throw new Error('not every byte was read')
   began = performance.now()
-  for (const path of paths) await readRideFile(path, 'UTC', () => null)
+  for (const path of paths) await readRideFile(path, 'UTC', DEFAULTS.distance, () => null)
   const took = performance.now() - began
   row(
     'GPX of an hour, a point a second',
@@ -190,7 +190,7 @@ if (large) {
   out.end('</trkseg></trk></gpx>')
   await finished(out)
   const read = await watched('one GPX of 500 MB', async () => {
-    await readRideFile(path, 'UTC', () => null)
+    await readRideFile(path, 'UTC', DEFAULTS.distance, () => null)
   })
   row(read.what, '1', '500 MB', ms(read.ms), '–', `memory grew by ${read.grew.toFixed(0)} MB`)
 }

@@ -1,6 +1,7 @@
 import {
   chainForecast,
   chainVerdict,
+  DEFAULTS,
   shippedPrior,
   SHIPPED_RULES,
   type CareKind,
@@ -50,10 +51,10 @@ export function scoreCare(seed: number, care: CareKind, chains: number): CareSco
         at: days * DAY_MS,
         usualFactor: USUAL,
         rate: { kmPerDay: KM_PER_DAY, weekScatter: 0.3, meanScatter: 0.1, basis: 'recent' },
-        prior: shippedPrior(care),
+        prior: shippedPrior(care, DEFAULTS.forecast),
       }
       const look = (): string => {
-        const fitted = chainForecast({ readings, life, limit: chain.limit })
+        const fitted = chainForecast({ readings, life, limit: chain.limit }, DEFAULTS)
         const shown = fitted?.forecast.withheld === null ? fitted.forecast : null
         const { word } = chainVerdict({
           readings,
@@ -61,6 +62,7 @@ export function scoreCare(seed: number, care: CareKind, chains: number): CareSco
           rule: RULE,
           chain: { kmSinceFittedNew: (s * 1000) / USUAL },
           instruments: [],
+          assumptions: {},
           forecast: shown,
         })
         if (word === 'change' || word === 'measure-again') return word

@@ -5,7 +5,7 @@ import {
   newestReadingDoubt,
   probabilityOverAt,
   straightLineCrossing,
-  widenedCrossing,
+  WidenedChance,
   worstSpot,
   type CareKind,
   type WearPrior,
@@ -60,10 +60,8 @@ export function scoreForecasts(
         withheld++
         continue
       }
-      const chanceOver = new ChanceOver(posterior, chain.limit)
-      const [low = 0, middle = 0, high = 0] = [0.05, 0.5, 0.95].map((probability) =>
-        widenedCrossing(chanceOver, newest.s, probability),
-      )
+      const ahead = new WidenedChance(new ChanceOver(posterior, chain.limit), newest.s, DEFAULTS.forecast.lawOff)
+      const [low = 0, middle = 0, high = 0] = [0.05, 0.5, 0.95].map((probability) => ahead.reaches(probability))
       if (chain.crossing >= low && chain.crossing <= high) inside++
       shown++
       const line = straightLineCrossing(observations, chain.limit, DEFAULTS.forecast.epsilon0)

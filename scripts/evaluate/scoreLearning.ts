@@ -1,4 +1,4 @@
-import { learnLife, shippedPrior, type CareKind, type LearningChain } from '@pelrin/core'
+import { learnLife, shippedPrior, type CareKind, type LearningChain, DEFAULTS } from '@pelrin/core'
 import { Chance } from '../../server/src/db/seed/random.ts'
 import { scoreForecasts } from './scoreForecasts.ts'
 import { simulateChain } from './truth.ts'
@@ -20,12 +20,12 @@ export function scoreLearning(seed: number, care: CareKind, chains: number, plan
     // Finished, running and changed early alike: each was read a different number of times.
     return { start, observations: observations.slice(0, chance.whole(2, observations.length)) }
   })
-  const learned = learnLife(care, taught)
+  const learned = learnLife(care, taught, DEFAULTS.forecast)
   if (!learned) throw new RangeError('too few chains to learn from')
   const others = (options: Parameters<typeof scoreForecasts>[4]): number =>
     scoreForecasts(seed + 1_000, 'law', care, 80, { lifeFactor: planted, ...options }).error
   return {
-    ratio: learned.life / (planted * shippedPrior(care).life),
+    ratio: learned.life / (planted * shippedPrior(care, DEFAULTS.forecast).life),
     heldOutGain: learned.heldOutGain,
     shippedError: others({}),
     learnedError: others({ prior: learned.prior }),

@@ -37,7 +37,7 @@ const SPARSE_STEP = 0.3
 
 /** Draws a chain. @param lifeFactor its life against the prior's, for planting what is to be learned */
 export function simulateChain(chance: Chance, generator: Generator, care: CareKind, lifeFactor = 1): SimulatedChain {
-  const prior = shippedPrior(care)
+  const prior = shippedPrior(care, DEFAULTS.forecast)
   const epsilon0 = chance.normal(DEFAULTS.forecast.epsilon0, DEFAULTS.forecast.epsilon0U)
   const life = prior.life * lifeFactor * Math.exp(chance.normal(0, prior.lifeSd))
   const gamma = Math.min(2.5, Math.max(0.8, chance.normal(prior.gamma, prior.gammaSd)))

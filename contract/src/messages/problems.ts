@@ -176,6 +176,7 @@ export const problems = {
   'odometer-negative': 'An odometer cannot be negative.',
   'odometer-too-large': 'No bicycle has been ridden that far. Check the value.',
   'odometer-lower': 'Lower than last time. Say whether the odometer began again, or let it stand.',
+  'odometer-much': 'More than a bike is ridden since the last value. Look again, or let it stand.',
   'speeds-range': 'Between 1 and 30 speeds.',
   'teeth-missing': 'At least one number of teeth.',
   'teeth-few': 'No chain runs over fewer than 8 teeth.',

@@ -1,5 +1,4 @@
 import type { Assumptions } from '../assumptions.ts'
-import { DEFAULTS } from '../defaults.ts'
 import type { RideRate } from '../distance/rideRate.ts'
 import { careDistance, type SurfaceKm } from '../distance/surface.ts'
 import { daysUntil } from '../forecast/dates.ts'
@@ -34,9 +33,10 @@ export interface CareState {
   readonly rate: RideRate
   /** The bike's own interval, where it has one. */
   readonly own?: CareInterval
-  /** What its verdict says, and the distance until its next look, km; null where none is due. */
+  /** What its verdict says, and how far off its next look is, km and days; null where none is due. */
   readonly verdict: VerdictWord
   readonly nextLookKm: number | null
+  readonly nextLookDays: number | null
 }
 
 /** When a chain is treated next. */
@@ -54,7 +54,7 @@ export interface CareDue {
 /** The interval in force: the bike's own, else the shop's for its care; null for a care nobody knows. */
 export function intervalOf(
   { care, own }: Pick<CareState, 'care' | 'own'>,
-  assumed: Assumptions['care'] = DEFAULTS.care,
+  assumed: Assumptions['care'],
 ): CareInterval | null {
   if (own) return own
   return care === 'unknown' ? null : { km: assumed[care].km, days: assumed[care].days }
@@ -69,14 +69,16 @@ const LOOKS_FIRST: readonly VerdictWord[] = ['closing-in', 'change', 'measure-ag
  * @returns null for a care nobody knows
  * @throws RangeError for an interval of nothing, or days that are negative
  */
-export function careDue(state: CareState, assumed: Pick<Assumptions, 'care' | 'distance'> = DEFAULTS): CareDue | null {
+export function careDue(state: CareState, assumed: Pick<Assumptions, 'care' | 'distance'>): CareDue | null {
   const interval = intervalOf(state, assumed.care)
   if (!interval) return null
   if (!(interval.km > 0 && interval.days > 0)) throw new RangeError('a treatment lasts some distance and some days')
-  const { days, since, factoryCoat, rate, usualFactor, km, verdict, nextLookKm } = state
+  const { days, since, factoryCoat, rate, usualFactor, km, verdict, nextLookKm, nextLookDays } = state
   if (days !== null && !(days >= 0)) throw new RangeError('no treatment was given after now')
   const checkFirst =
-    LOOKS_FIRST.includes(verdict) || (nextLookKm !== null && nextLookKm <= interval.km / Math.max(usualFactor, 1e-9))
+    LOOKS_FIRST.includes(verdict) ||
+    (nextLookKm !== null && nextLookKm <= interval.km / Math.max(usualFactor, 1e-9)) ||
+    (nextLookDays !== null && nextLookDays <= interval.days)
   const [first] = since
   const atOnce = (because: CareReason): CareDue => ({
     because,

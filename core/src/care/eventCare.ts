@@ -1,5 +1,4 @@
 import type { Assumptions } from '../assumptions.ts'
-import { DEFAULTS } from '../defaults.ts'
 import { dayAfter, daysBetween } from '../diary/planVisits.ts'
 import type { CareKind } from '../forecast/priors.ts'
 import { isOiled } from '../jobs/jobPlan.ts'
@@ -41,7 +40,7 @@ export interface EventCare {
  */
 export function eventCare(
   { eventOn, today, care, used, kmPerDay }: BeforeEvent,
-  assumed: Assumptions['care'] = DEFAULTS.care,
+  assumed: Assumptions['care'],
 ): EventCare | null {
   if (eventOn < today || care === 'unknown') return null
   const waxed = !isOiled(care)

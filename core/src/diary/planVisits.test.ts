@@ -45,6 +45,7 @@ describe('visits', () => {
       ],
       days(),
       TODAY,
+      DEFAULTS.diary,
     )
     expect(rest).toEqual([])
     expect(visit).toMatchObject({ day: dayAfter(TODAY, 10), because: 'due' })
@@ -59,43 +60,45 @@ describe('visits', () => {
       bike('b', [['care', 15]], { customerId: 'ferry' }),
       bike('c', [['care', 15]]),
     ]
-    const visits = planVisits(bikes, days(), TODAY)
+    const visits = planVisits(bikes, days(), TODAY, DEFAULTS.diary)
     expect(visits.map((visit) => visit.bikes.map(({ bikeId }) => bikeId))).toEqual([['a', 'b'], ['c']])
   })
   it('are on the customer’s weekday before they are due, where one is in reach', () => {
-    const wednesday = planVisits([bike('a', [['check', 11]], { goodWeekday: 3 })], days(), TODAY)
+    const wednesday = planVisits([bike('a', [['check', 11]], { goodWeekday: 3 })], days(), TODAY, DEFAULTS.diary)
     expect([weekdayOf(wednesday[0]!.day), wednesday[0]!.because]).toEqual([3, 'good-weekday'])
     expect(wednesday[0]!.day <= dayAfter(TODAY, 11)).toBe(true)
-    const sunday = planVisits([bike('a', [['check', 11]], { goodWeekday: 7 })], days(), TODAY)
+    const sunday = planVisits([bike('a', [['check', 11]], { goodWeekday: 7 })], days(), TODAY, DEFAULTS.diary)
     expect(sunday[0]!.because).toBe('due')
   })
   it('are before a day that is closed or full, and after a fortnight that is closed if there is no other', () => {
-    expect(planVisits([bike('a', [['check', 6]])], days(), TODAY)[0]).toMatchObject({
+    expect(planVisits([bike('a', [['check', 6]])], days(), TODAY, DEFAULTS.diary)[0]).toMatchObject({
       day: dayAfter(TODAY, 5),
       because: 'closed',
     })
     const full = days({ booked: new Map([[dayAfter(TODAY, 3), 295]]) })
-    expect(planVisits([bike('a', [['check', 3]])], full, TODAY)[0]).toMatchObject({
+    expect(planVisits([bike('a', [['check', 3]])], full, TODAY, DEFAULTS.diary)[0]).toMatchObject({
       day: dayAfter(TODAY, 2),
       because: 'full',
     })
     const fortnight = new Set(Array.from({ length: 14 }, (_, i) => dayAfter(TODAY, i)))
-    expect(planVisits([bike('a', [['check', 3]])], days({ closed: fortnight }), TODAY)[0]).toMatchObject({
+    expect(
+      planVisits([bike('a', [['check', 3]])], days({ closed: fortnight }), TODAY, DEFAULTS.diary)[0],
+    ).toMatchObject({
       day: dayAfter(TODAY, 14),
       because: 'closed',
     })
   })
   it('come on the next open day once they are overdue, today if there is room', () => {
-    expect(planVisits([bike('a', [['change', -20]])], days(), TODAY)[0]).toMatchObject({
+    expect(planVisits([bike('a', [['change', -20]])], days(), TODAY, DEFAULTS.diary)[0]).toMatchObject({
       day: TODAY,
       because: 'overdue',
     })
     const full = days({ booked: new Map([[TODAY, 300]]) })
-    expect(planVisits([bike('a', [['change', -20]])], full, TODAY)[0]!.day).toBe(dayAfter(TODAY, 1))
+    expect(planVisits([bike('a', [['change', -20]])], full, TODAY, DEFAULTS.diary)[0]!.day).toBe(dayAfter(TODAY, 1))
   })
   it('count a look once where the chain is changed anyway', () => {
-    expect(visitMinutes(['change', 'check', 'care'])).toBe(visitMinutes(['change']))
-    expect(visitMinutes(['check', 'care'])).toBeGreaterThan(visitMinutes(['check']))
+    expect(visitMinutes(['change', 'check', 'care'], DEFAULTS.diary)).toBe(visitMinutes(['change'], DEFAULTS.diary))
+    expect(visitMinutes(['check', 'care'], DEFAULTS.diary)).toBeGreaterThan(visitMinutes(['check'], DEFAULTS.diary))
     const own = { ...DEFAULTS.diary, careMinutes: 50 }
     const [visit] = planVisits([bike('a', [['care', 3]])], days(), TODAY, own)
     expect(visit!.bikes[0]!.minutes).toBe(own.arriveMinutes + 50)
@@ -124,7 +127,7 @@ describe('visits', () => {
     fc.assert(
       fc.property(anyBikes, fc.uniqueArray(fc.integer({ min: 0, max: 40 })), (bikes, closed) => {
         const shop = days({ closed: new Set(closed.map((n) => dayAfter(TODAY, n))) })
-        const visits = planVisits(bikes, shop, TODAY)
+        const visits = planVisits(bikes, shop, TODAY, DEFAULTS.diary)
         const seen = visits.flatMap((visit) => visit.bikes.map(({ bikeId }) => bikeId))
         expect([...seen].sort()).toEqual(
           bikes
@@ -146,7 +149,7 @@ describe('visits', () => {
     fc.assert(
       fc.property(anyBikes, (bikes) => {
         const roomy = days({ minutes: Array.from({ length: 7 }, () => 100_000) })
-        for (const visit of planVisits(bikes, roomy, TODAY)) {
+        for (const visit of planVisits(bikes, roomy, TODAY, DEFAULTS.diary)) {
           const first = visit.bikes.flatMap(({ items }) => items.map(({ on }) => on)).sort()[0]!
           expect(visit.day <= (first < TODAY ? TODAY : first)).toBe(true)
         }

@@ -1,5 +1,4 @@
 import type { Assumptions } from '../assumptions.ts'
-import { DEFAULTS } from '../defaults.ts'
 
 /** What a bike comes in for. */
 export const DUE_KINDS = ['change', 'check', 'care', 'event', 'other-wear'] as const
@@ -57,7 +56,7 @@ export const capacityOf = ({ minutes, closed }: ShopDays, day: string): number =
   closed.has(day) ? 0 : (minutes[weekdayOf(day) - 1] ?? 0)
 
 /** What a visit for these takes, minutes: one look serves every item that only wants looking. */
-export function visitMinutes(kinds: readonly DueKind[], assumed: Assumptions['diary'] = DEFAULTS.diary): number {
+export function visitMinutes(kinds: readonly DueKind[], assumed: Assumptions['diary']): number {
   const each = new Set(kinds)
   return (
     assumed.arriveMinutes +
@@ -80,7 +79,7 @@ export function planVisits(
   bikes: readonly DueBike[],
   days: ShopDays,
   today: string,
-  assumed: Assumptions['diary'] = DEFAULTS.diary,
+  assumed: Assumptions['diary'],
 ): PlannedVisit[] {
   const pull = assumed.pullForwardDays
   const firstOf = ({ items }: DueBike): string =>

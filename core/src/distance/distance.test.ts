@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { DEFAULTS } from '../defaults.ts'
 import { explainedOdometerDistance, odometerDistance, parseOdometer } from './index.ts'
 
 describe('an odometer as it is typed', () => {
@@ -11,7 +12,7 @@ describe('an odometer as it is typed', () => {
     ['3480km', 'mi', 3480],
     ['0', 'km', 0],
   ] as const)('%s in %s is %d km', (text, unit, km) => {
-    const result = parseOdometer(text, unit)
+    const result = parseOdometer(text, unit, DEFAULTS.distance)
     expect(result.ok && result.km).toBeCloseTo(km, 6)
   })
   it.each([
@@ -19,7 +20,9 @@ describe('an odometer as it is typed', () => {
     ['1.2.3', 'odometer-two-decimals'],
     ['-5', 'odometer-negative'],
     ['1000000000', 'odometer-too-large'],
-  ])('%s is refused: %s', (text, problem) => expect(parseOdometer(text, 'km')).toEqual({ ok: false, problem }))
+  ])('%s is refused: %s', (text, problem) =>
+    expect(parseOdometer(text, 'km', DEFAULTS.distance)).toEqual({ ok: false, problem }),
+  )
 })
 
 describe('distance by odometer', () => {

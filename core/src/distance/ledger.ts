@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { OdometerValue } from './odometerDistance.ts'
 import { NO_KM, type Surface, type SurfaceKm } from './surface.ts'
 
@@ -61,7 +60,7 @@ export interface LedgerView {
  */
 export function readLedger(
   { odometer, rides }: Ledger,
-  { ridesOverOdometer }: { readonly ridesOverOdometer: number } = DEFAULTS.distance,
+  { ridesOverOdometer }: { readonly ridesOverOdometer: number },
 ): LedgerView {
   const values = [...odometer].sort((a, b) => a.at - b.at)
   const pieces = rides.flatMap(piecesOf)

@@ -1,4 +1,4 @@
-import { DEFAULTS, KM_PER_MILE } from '../defaults.ts'
+import { KM_PER_MILE } from '../defaults.ts'
 
 export type DistanceUnit = 'km' | 'mi'
 
@@ -15,8 +15,13 @@ export type OdometerResult =
  * signs. Empty text is no value and is the caller's to handle.
  *
  * @param unit the unit meant when none is written
+ * @param assumed the largest value believed, km
  */
-export function parseOdometer(text: string, unit: DistanceUnit): OdometerResult {
+export function parseOdometer(
+  text: string,
+  unit: DistanceUnit,
+  { odometerHighestKm }: { readonly odometerHighestKm: number },
+): OdometerResult {
   const clean = text
     .trim()
     .toLowerCase()
@@ -31,6 +36,6 @@ export function parseOdometer(text: string, unit: DistanceUnit): OdometerResult 
   const writtenUnit = written === undefined ? unit : written.startsWith('k') ? 'km' : 'mi'
   const value = Number(digits.replace(',', '.'))
   const km = writtenUnit === 'mi' ? value * KM_PER_MILE : value
-  if (km > DEFAULTS.distance.odometerHighestKm) return { ok: false, problem: 'odometer-too-large' }
+  if (km > odometerHighestKm) return { ok: false, problem: 'odometer-too-large' }
   return { ok: true, km, unit: writtenUnit }
 }

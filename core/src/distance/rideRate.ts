@@ -1,5 +1,4 @@
 import type { Assumptions } from '../assumptions.ts'
-import { DEFAULTS } from '../defaults.ts'
 import { distanceBetween, type Segment } from './ledger.ts'
 import { totalKm } from './surface.ts'
 
@@ -40,7 +39,7 @@ export interface RideRateInput {
  */
 export function rideRate(
   { segments, lastAt, statedKmPerYear = null, shopKmPerDay = null }: RideRateInput,
-  assumed: RateAssumptions = DEFAULTS.distance,
+  assumed: RateAssumptions,
 ): RideRate {
   const first = segments[0]?.from
   if (lastAt !== null && first !== undefined) {

@@ -1,5 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
-
 export interface RideSpan {
   /** ms since 1970 UTC. */
   readonly from: number
@@ -14,7 +12,7 @@ export interface RideSpan {
 export function isSameRide(
   a: RideSpan,
   b: RideSpan,
-  assumed: { readonly sameRideOverlap: number; readonly sameRideDistance: number } = DEFAULTS.distance,
+  assumed: { readonly sameRideOverlap: number; readonly sameRideDistance: number },
 ): boolean {
   const overlap = Math.min(a.to, b.to) - Math.max(a.from, b.from)
   const shorter = Math.min(a.to - a.from, b.to - b.from)

@@ -1,5 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
-
 /** What a ride was ridden on and in. Gritty: sand, salt, mud. */
 export type Surface = 'dry' | 'damp' | 'wet' | 'gritty'
 
@@ -44,16 +42,12 @@ function usualFactor(
  *
  * @param mixes the bike's, the customer's and the shop's kilometres, in that order
  */
-export const usualWearFactor = (
-  mixes: readonly (SurfaceKm | null | undefined)[],
-  assumed: SurfaceFactors = DEFAULTS.distance,
-): number => usualFactor(assumed.wearFactor, assumed.wearFactorUnknown, mixes)
+export const usualWearFactor = (mixes: readonly (SurfaceKm | null | undefined)[], assumed: SurfaceFactors): number =>
+  usualFactor(assumed.wearFactor, assumed.wearFactorUnknown, mixes)
 
 /** What a kilometre of the usual mix uses up of a treatment, against a dry one. */
-export const usualCareFactor = (
-  mixes: readonly (SurfaceKm | null | undefined)[],
-  assumed: SurfaceFactors = DEFAULTS.distance,
-): number => usualFactor(assumed.careFactor, assumed.careFactorUnknown, mixes)
+export const usualCareFactor = (mixes: readonly (SurfaceKm | null | undefined)[], assumed: SurfaceFactors): number =>
+  usualFactor(assumed.careFactor, assumed.careFactorUnknown, mixes)
 
 /**
  * Wear-weighted distance: Σ km × factor, km of unknown surface by the usual one.
@@ -64,7 +58,7 @@ export const usualCareFactor = (
 export const wearWeighted = (
   km: SurfaceKm,
   usual: number,
-  { wearFactor }: Pick<SurfaceFactors, 'wearFactor'> = DEFAULTS.distance,
+  { wearFactor }: Pick<SurfaceFactors, 'wearFactor'>,
 ): number => SURFACES.reduce((sum, surface) => sum + km[surface] * wearFactor[surface], km.unknown * usual)
 
 /**
@@ -76,5 +70,5 @@ export const wearWeighted = (
 export const careDistance = (
   km: SurfaceKm,
   usual: number,
-  { careFactor }: Pick<SurfaceFactors, 'careFactor'> = DEFAULTS.distance,
+  { careFactor }: Pick<SurfaceFactors, 'careFactor'>,
 ): number => SURFACES.reduce((sum, surface) => sum + km[surface] * careFactor[surface], km.unknown * usual)

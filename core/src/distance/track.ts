@@ -1,5 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
-
 const EARTH_RADIUS_KM = 6371.0088
 const RADIANS = Math.PI / 180
 const HOUR_MS = 3_600_000
@@ -38,6 +36,12 @@ export interface TrackSum {
   readonly backwards: number
 }
 
+/** Parts of a track that are left out: pauses in the record longer than this, s, and jumps faster than this, km/h. */
+export interface TrackBounds {
+  readonly trackGapSeconds: number
+  readonly trackJumpKmh: number
+}
+
 /**
  * Adds up a track point by point, so that a file of any size needs no more memory than its profile.
  *
@@ -59,12 +63,7 @@ export class TrackAdder {
   private every = 1
   private seen = 0
 
-  constructor(
-    {
-      trackGapSeconds,
-      trackJumpKmh,
-    }: { readonly trackGapSeconds: number; readonly trackJumpKmh: number } = DEFAULTS.distance,
-  ) {
+  constructor({ trackGapSeconds, trackJumpKmh }: TrackBounds) {
     this.gapMs = trackGapSeconds * 1000
     this.jumpKmh = trackJumpKmh
   }
@@ -129,8 +128,8 @@ export class TrackAdder {
 }
 
 /** {@link TrackAdder} over points that are all there. */
-export function trackDistance(points: Iterable<TrackPoint>): TrackSum | null {
-  const adder = new TrackAdder()
+export function trackDistance(points: Iterable<TrackPoint>, assumed: TrackBounds): TrackSum | null {
+  const adder = new TrackAdder(assumed)
   for (const point of points) adder.add(point)
   return adder.sum()
 }

@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 
 export type EconomicAssumptions = Assumptions['economics']
@@ -20,15 +19,12 @@ export interface DamageLaw {
 export function cassetteDamageRate(
   elongation: number,
   { limit, lifeToLimit }: DamageLaw,
-  assumed: EconomicAssumptions = DEFAULTS.economics,
+  assumed: EconomicAssumptions,
 ): number {
   const over = Math.max(0, elongation - limit)
   return Math.exp((assumed.damageSlope * over) / assumed.damageStep) / (assumed.chainsOutlived * lifeToLimit)
 }
 
 /** The same of the rings, which last longer. */
-export const ringsDamageRate = (
-  elongation: number,
-  law: DamageLaw,
-  assumed: EconomicAssumptions = DEFAULTS.economics,
-): number => cassetteDamageRate(elongation, law, assumed) / assumed.ringsLast
+export const ringsDamageRate = (elongation: number, law: DamageLaw, assumed: EconomicAssumptions): number =>
+  cassetteDamageRate(elongation, law, assumed) / assumed.ringsLast

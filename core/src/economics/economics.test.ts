@@ -22,17 +22,24 @@ const fresh = fitWear({ care: 'dry-oil', observations: [{ s: 1, value: 0.1, u: 0
 
 describe('the damage law', () => {
   it('uses a cassette up over the chains it outlives, as long as each is changed in time', () => {
-    expect(cassetteDamageRate(0.3, law) * 4 * law.lifeToLimit).toBeCloseTo(1, 12)
-    expect(ringsDamageRate(0.3, law)).toBeCloseTo(cassetteDamageRate(0.3, law) / 2.5, 12)
+    expect(cassetteDamageRate(0.3, law, DEFAULTS.economics) * 4 * law.lifeToLimit).toBeCloseTo(1, 12)
+    expect(ringsDamageRate(0.3, law, DEFAULTS.economics)).toBeCloseTo(
+      cassetteDamageRate(0.3, law, DEFAULTS.economics) / 2.5,
+      12,
+    )
   })
   it('grows by e^1.6 for every quarter per cent over', () => {
-    expect(cassetteDamageRate(0.75, law) / cassetteDamageRate(0.5, law)).toBeCloseTo(Math.exp(1.6), 9)
+    expect(
+      cassetteDamageRate(0.75, law, DEFAULTS.economics) / cassetteDamageRate(0.5, law, DEFAULTS.economics),
+    ).toBeCloseTo(Math.exp(1.6), 9)
   })
   it('never falls with wear', () => {
     const elongation = fc.double({ min: 0, max: 1.5, noNaN: true })
     fc.assert(
       fc.property(elongation, elongation, (a, b) => {
-        expect(cassetteDamageRate(Math.max(a, b), law)).toBeGreaterThanOrEqual(cassetteDamageRate(Math.min(a, b), law))
+        expect(cassetteDamageRate(Math.max(a, b), law, DEFAULTS.economics)).toBeGreaterThanOrEqual(
+          cassetteDamageRate(Math.min(a, b), law, DEFAULTS.economics),
+        )
       }),
     )
   })
@@ -40,8 +47,8 @@ describe('the damage law', () => {
 
 describe('the sprockets', () => {
   it('have had nothing over the limit under a fresh chain, and a stretch under a worn one, with its uncertainty', () => {
-    expect(sprocketLife(fresh, { limit: 0.5, sNow: 1 }).over).toEqual([0, 0, 0])
-    const { over, used } = sprocketLife(worn, { limit: 0.5, sNow: 4 })
+    expect(sprocketLife(fresh, { limit: 0.5, sNow: 1 }, DEFAULTS.economics).over).toEqual([0, 0, 0])
+    const { over, used } = sprocketLife(worn, { limit: 0.5, sNow: 4 }, DEFAULTS.economics)
     expect(over[1]).toBeGreaterThan(0.8)
     expect(over[1]).toBeLessThan(1.4)
     expect([...over].sort((a, b) => a - b)).toEqual([...over])
@@ -52,7 +59,7 @@ describe('the sprockets', () => {
 })
 
 describe('one cassette under several chains', () => {
-  const alone = sprocketLife(worn, { limit: 0.5, sNow: 4 })
+  const alone = sprocketLife(worn, { limit: 0.5, sNow: 4 }, DEFAULTS.economics)
   it('has had what each did, and what is not sure of one is not added to what is not sure of the other as it stands', () => {
     const both = sprocketsUnder([alone, alone])
     expect(both.over[1]).toBeCloseTo(2 * alone.over[1], 9)
@@ -68,7 +75,7 @@ describe('one cassette under several chains', () => {
       at: 0,
       usualFactor: 1,
       rate: { kmPerDay: 20, weekScatter: 0.3, meanScatter: 0.1, basis: 'recent' },
-      prior: shippedPrior('dry-oil'),
+      prior: shippedPrior('dry-oil', DEFAULTS.forecast),
     } as const
     const reading = (s: number, value: number): ForecastReading => ({
       id: `at ${s}`,
@@ -80,7 +87,7 @@ describe('one cassette under several chains', () => {
       spots: [{ value, u: 0.03 }],
     })
     const input = { readings: [1.5, 3, 4].map((s) => reading(s, 0.03 + 0.5 * Math.pow(s / 3, 1.4))), life, limit: 0.75 }
-    const one = wearCosts(input, 0.5)!
+    const one = wearCosts(input, 0.5, DEFAULTS)!
     expect(one.together).toMatchObject({ ...one.sprockets, chains: 1, untold: 0 })
     const nowhere = { ...life, sNow: null }
     const three = wearCosts(input, 0.5, DEFAULTS, [input, { ...input, life: nowhere }])!
@@ -91,20 +98,21 @@ describe('one cassette under several chains', () => {
 
 describe('the cost of waiting', () => {
   it('falls while the chain is young, rises when it grinds, and has its cheapest point in between', () => {
-    const { curve, cheapest } = costOfWaiting(worn, { limit: 0.5, sNow: 2, usualFactor: 1.2 })
+    const { curve, cheapest } = costOfWaiting(worn, { limit: 0.5, sNow: 2, usualFactor: 1.2 }, DEFAULTS.economics)
     expect(curve[0]!.costPer1000).toBeGreaterThan(cheapest.costPer1000)
     expect(curve.at(-1)!.costPer1000).toBeGreaterThan(cheapest.costPer1000)
     expect(cheapest.elongation).toBeGreaterThan(0.4)
     expect(cheapest.elongation).toBeLessThan(1)
   })
   it('of the next 500 km is dearer on a worn chain', () => {
-    const next = (sNow: number): number => costOfWaiting(worn, { limit: 0.5, sNow, usualFactor: 1.2 }).next500
+    const next = (sNow: number): number =>
+      costOfWaiting(worn, { limit: 0.5, sNow, usualFactor: 1.2 }, DEFAULTS.economics).next500
     expect(next(5)).toBeGreaterThan(2 * next(1))
   })
   it('tells no power lost where the shop switched that off', () => {
     const off = { ...DEFAULTS.economics, efficiencyLoss: 0 }
     const asked = { limit: 0.5, sNow: 3, usualFactor: 1 }
     expect(costOfWaiting(worn, asked, off).efficiencyLost).toBeNull()
-    expect(costOfWaiting(worn, asked).efficiencyLost).toBeCloseTo(0.53, 1)
+    expect(costOfWaiting(worn, asked, DEFAULTS.economics).efficiencyLost).toBeCloseTo(0.53, 1)
   })
 })

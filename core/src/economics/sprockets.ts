@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import { ChanceOver } from '../forecast/crossing.ts'
 import { wearBandAt } from '../forecast/band.ts'
 import type { WearPosterior } from '../forecast/fitWear.ts'
@@ -40,7 +39,7 @@ export const sprocketsUnder = (lives: readonly SprocketLife[]): SprocketLife => 
 export function sprocketLife(
   posterior: WearPosterior,
   { limit, sNow }: { limit: number; sNow: number },
-  assumed: EconomicAssumptions = DEFAULTS.economics,
+  assumed: EconomicAssumptions,
 ): SprocketLife {
   const chance = new ChanceOver(posterior, limit)
   // It crossed early with a small chance: then it has been over the longest.

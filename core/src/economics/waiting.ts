@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import { ChanceOver } from '../forecast/crossing.ts'
 import { wearBandAt } from '../forecast/band.ts'
 import type { WearPosterior } from '../forecast/fitWear.ts'
@@ -36,7 +35,7 @@ const AHEAD_KM = 500
 export function costOfWaiting(
   posterior: WearPosterior,
   { limit, sNow, usualFactor }: { limit: number; sNow: number; usualFactor: number },
-  assumed: EconomicAssumptions = DEFAULTS.economics,
+  assumed: EconomicAssumptions,
 ): CostOfWaiting {
   const lifeToLimit = Math.max(0.1, new ChanceOver(posterior, limit).reaches(0.5))
   const law = { limit, lifeToLimit }

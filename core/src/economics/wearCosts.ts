@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 import { chainForecast, type ChainForecastInput } from '../forecast/chainForecast.ts'
 import type { WearPosterior } from '../forecast/fitWear.ts'
@@ -29,7 +28,7 @@ export type EarlierChain = Omit<ChainForecastInput, 'limit'>
 export function wearCosts(
   input: ChainForecastInput,
   bySpeeds: number,
-  assumed: Assumptions = DEFAULTS,
+  assumed: Assumptions,
   earlier: readonly EarlierChain[] = [],
 ): WearCosts | null {
   const fitted = chainForecast(input, assumed)

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import {
   chainForecast,
   chainVerdict,
-  chanceOverInDays,
+  chanceByDay,
   chanceWithin,
   daysUntil,
   DEFAULTS,
@@ -29,7 +29,7 @@ const life: ChainLife = {
   at: 100 * DAY,
   usualFactor: 1.2,
   rate,
-  prior: shippedPrior('dry-oil'),
+  prior: shippedPrior('dry-oil', DEFAULTS.forecast),
 }
 let count = 0
 const reading = (s: number | null, ...values: number[]): ForecastReading => ({
@@ -47,24 +47,30 @@ const marks = (s: number, over: number | null, under: number | null): ForecastRe
   spots: [{ u: 0.05, ...(over === null ? {} : { over }), ...(under === null ? {} : { under }) }],
 })
 const forecastOf = (readings: ForecastReading[], more: Partial<ChainLife> = {}, limit = 0.5) =>
-  chainForecast({ readings, life: { ...life, ...more }, limit })!.forecast
+  chainForecast({ readings, life: { ...life, ...more }, limit }, DEFAULTS)!.forecast
 
 describe('what readings say of wear', () => {
   it('is one observation a visit, the worst spot of it', () => {
-    const { visits } = wearEvidence([reading(1, 0.1, 0.16, 0.12), reading(1.8, 0.2)])
+    const { visits } = wearEvidence([reading(1, 0.1, 0.16, 0.12), reading(1.8, 0.2)], undefined, DEFAULTS)
     expect(visits).toHaveLength(2)
     expect((visits[0]!.observation as { value: number }).value).toBeGreaterThan(0.12)
   })
   it('takes the baseline for what the chain began with, once', () => {
-    const evidence = wearEvidence([{ ...reading(0, 0.02), baseline: true }, reading(1, 0.1)])
+    const evidence = wearEvidence([{ ...reading(0, 0.02), baseline: true }, reading(1, 0.1)], undefined, DEFAULTS)
     expect(evidence.baseline).toMatchObject({ value: 0.02 })
     expect(evidence.visits).toHaveLength(1)
   })
   it('keeps marks as an interval', () => {
-    expect(wearEvidence([marks(1, 0.25, 0.5)]).visits[0]?.observation).toMatchObject({ s: 1, over: 0.25, under: 0.5 })
+    expect(wearEvidence([marks(1, 0.25, 0.5)], undefined, DEFAULTS).visits[0]?.observation).toMatchObject({
+      s: 1,
+      over: 0.25,
+      under: 0.5,
+    })
   })
   it('is nothing from a reading whose distance is not known, or from the customer', () => {
-    expect(wearEvidence([reading(null, 0.3), { ...reading(1, 0.3), source: 'customer' }]).visits).toEqual([])
+    expect(
+      wearEvidence([reading(null, 0.3), { ...reading(1, 0.3), source: 'customer' }], undefined, DEFAULTS).visits,
+    ).toEqual([])
   })
 })
 
@@ -89,13 +95,20 @@ describe('a chain’s forecast', () => {
     const fresh = forecastOf([], { sNow: 0 })
     expect(fresh.next.s).toBeLessThanOrEqual(fresh.crossing[1] / 3 + 1e-9)
   })
-  it('looks again no sooner than 150 km and no later than 180 days', () => {
+  it('looks again no sooner than 150 km and no later than 120 days, waxed 180', () => {
     expect(forecastOf([reading(2, 0.44)]).next.km).toBeCloseTo(DEFAULTS.forecast.checkFloorKm, 3)
     const slow = forecastOf([], { rate: { ...rate, kmPerDay: 1 } })
     expect(slow.next.days).toBeLessThanOrEqual(DEFAULTS.forecast.checkHorizonDays)
+    const waxed = forecastOf([], {
+      care: 'immersion-wax',
+      prior: shippedPrior('immersion-wax', DEFAULTS.forecast),
+      rate: { ...rate, kmPerDay: 1 },
+    })
+    expect(waxed.next.days).toBe(DEFAULTS.forecast.checkHorizonWaxDays)
+    expect(forecastOf([], { rate: { ...rate, kmPerDay: 0 } }).next.days).toBe(DEFAULTS.verdict.checkDays)
   })
   it('is none without a distance', () =>
-    expect(chainForecast({ readings: two, life: { ...life, sNow: null }, limit: 0.5 })).toBeNull())
+    expect(chainForecast({ readings: two, life: { ...life, sNow: null }, limit: 0.5 }, DEFAULTS)).toBeNull())
   it('a reading over the limit pulls the crossing earlier', () => {
     fc.assert(
       fc.property(fc.double({ min: 0.55, max: 0.9, noNaN: true }), (value) => {
@@ -106,8 +119,9 @@ describe('a chain’s forecast', () => {
     )
   })
   it('moves the verdict of a chain that will be over within 150 km', () => {
-    const readings = [reading(1, 0.2), reading(1.7, 0.36), reading(2, 0.445)]
-    const forecast = forecastOf(readings, { care: 'wet-oil', prior: shippedPrior('wet-oil') })
+    const even = (s: number, value: number) => reading(s, ...Array<number>(8).fill(value))
+    const readings = [even(1, 0.2), even(1.7, 0.36), even(2, 0.42)]
+    const forecast = forecastOf(readings, { care: 'wet-oil', prior: shippedPrior('wet-oil', DEFAULTS.forecast) })
     expect(forecast.withheld).toBeNull()
     const judged = (with_: typeof forecast | null) =>
       chainVerdict({
@@ -116,6 +130,7 @@ describe('a chain’s forecast', () => {
         rule: { id: 'r', version: 1, ...SHIPPED_RULES[0] },
         chain: { kmSinceFittedNew: 1700 },
         instruments: [],
+        assumptions: {},
         forecast: with_,
       })
     expect(judged(null).word).toBe('closing-in')
@@ -124,8 +139,8 @@ describe('a chain’s forecast', () => {
   it('grows by the ride rate after the last recorded day', () =>
     expect(estimatedS(life, 110 * DAY)).toBeCloseTo(2 + (10 * 20 * 1.2) / 1000, 9))
   it('says how likely it is over on any later day, and never less on a later one', () => {
-    const fitted = chainForecast({ readings: two, life, limit: 0.5 })!
-    const chances = [0, 30, 60, 120, 240, 480].map((days) => chanceOverInDays(fitted, life, days))
+    const fitted = chainForecast({ readings: two, life, limit: 0.5 }, DEFAULTS)!
+    const chances = [0, 30, 60, 120, 240, 480].map((days) => chanceByDay(fitted.forecast.reached, days))
     expect([...chances].sort((a, b) => a - b)).toEqual(chances)
     expect(chances.at(-1)).toBeGreaterThan(0.9)
   })
@@ -145,7 +160,7 @@ describe('dates', () => {
 
 describe('what a chart draws', () => {
   it('is a band in order that rises with distance and holds the readings', () => {
-    const { posterior } = chainForecast({ readings: [reading(2, 0.2, 0.21, 0.2)], life, limit: 0.5 })!
+    const { posterior } = chainForecast({ readings: [reading(2, 0.2, 0.21, 0.2)], life, limit: 0.5 }, DEFAULTS)!
     const band = wearBand(posterior, { from: 0, to: 5, points: 21 })
     for (const [i, { low, middle, high }] of band.entries()) {
       expect(low).toBeLessThanOrEqual(middle)
@@ -173,7 +188,7 @@ describe('learning', () => {
       return { observations: [0.8, 1.6].map((s) => ({ s, value: wearAt(s, truth), u: 0.05 })) }
     })
   it('recovers a planted life of 0.7 within 10 % from 40 chains, and it helps on held-out ones', () => {
-    const learned = learnLife('dry-oil', shop(0.7, 40))!
+    const learned = learnLife('dry-oil', shop(0.7, 40), DEFAULTS.forecast)!
     expect(Math.abs(learned.life / 2.8 - 1)).toBeLessThan(0.1)
     expect(learned.adopted).toBe(true)
     expect(learned.lifeRange[0]).toBeLessThan(2.8)
@@ -181,11 +196,11 @@ describe('learning', () => {
     expect(learned.prior.life).toBe(learned.life)
   })
   it('keeps the shipped prior where nothing was to be learned', () => {
-    const same = learnLife('dry-oil', shop(1, 40))!
+    const same = learnLife('dry-oil', shop(1, 40), DEFAULTS.forecast)!
     expect(Math.abs(same.life / 4 - 1)).toBeLessThan(0.1)
-    if (!same.adopted) expect(same.prior).toEqual(shippedPrior('dry-oil'))
+    if (!same.adopted) expect(same.prior).toEqual(shippedPrior('dry-oil', DEFAULTS.forecast))
   })
-  it('does not begin with a handful', () => expect(learnLife('dry-oil', shop(0.7, 7))).toBeNull())
+  it('does not begin with a handful', () => expect(learnLife('dry-oil', shop(0.7, 7), DEFAULTS.forecast)).toBeNull())
 })
 
 /** Inverse error function after Winitzki, close enough to plant a distribution. */

@@ -1,13 +1,13 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 import type { RideRate } from '../distance/rideRate.ts'
 import { ownReadings, presentRound } from '../limits/round.ts'
 import { worstOf } from '../limits/worstOfRound.ts'
 import { ChanceOver, newestReadingDoubt, probabilityOverAt } from './crossing.ts'
-import { chanceWithin, daysUntil } from './dates.ts'
+import { daysUntil } from './dates.ts'
 import { fitWear, type WearPosterior, type WearStart } from './fitWear.ts'
 import { nextCheckBy } from './nextCheck.ts'
-import { widenedCrossing } from './widened.ts'
+import { outlookOf } from './outlook.ts'
+import { WidenedChance } from './widened.ts'
 import { wearEvidence, type ForecastReading, type WearEvidence } from './observations.ts'
 import type { CareKind, WearPrior } from './priors.ts'
 
@@ -58,7 +58,10 @@ export interface ChainForecast {
   readonly overNow: number
   /** The chance of being over within the look-ahead, if ridden that far. */
   readonly overAhead: number
+  /** The next look; days by the ride rate, and no later than the chance reaches the check's risk by date. */
   readonly next: { readonly s: number; readonly km: number; readonly days: number }
+  /** Days after which the chance of being over reaches each of the chances an outlook keeps. */
+  readonly reached: readonly number[]
   /** Weight of the newest reading's being a stray, 0…1. */
   readonly doubt: number
 }
@@ -78,7 +81,7 @@ export interface FittedForecast {
  *
  * @returns null when nothing can be fitted because the distance is not known at all
  */
-export function chainForecast(input: ChainForecastInput, assumed: Assumptions = DEFAULTS): FittedForecast | null {
+export function chainForecast(input: ChainForecastInput, assumed: Assumptions): FittedForecast | null {
   const { life, limit } = input
   const { sNow } = life
   if (sNow === null) return null
@@ -92,26 +95,27 @@ export function chainForecast(input: ChainForecastInput, assumed: Assumptions = 
     defaults: assumed.forecast,
   })
   const chance = new ChanceOver(posterior, limit)
+  const ahead = new WidenedChance(chance, sNow, assumed.forecast.lawOff)
   const real = (s: number): number => ((s - sNow) * 1000) / life.usualFactor
   const weighted = (km: number): number => (km * life.usualFactor) / 1000
-  const middle = chance.reaches(0.5)
-  const crossing = [0.05, 0.5, 0.95].map((probability) =>
-    widenedCrossing(chance, sNow, probability, assumed.forecast.lawOff, middle),
-  ) as unknown as Quantiles
+  const crossing = [0.05, 0.5, 0.95].map((probability) => ahead.reaches(probability)) as unknown as Quantiles
   const overNow = probabilityOverAt(posterior, { s: sNow, limit })
   const round = presentRound(ownReadings(input.readings, input.countChangedAt), assumed)
-  const overByReading = round.spots.length === 0 ? null : worstOf(round.spots).probabilityOver(limit)
+  const overByReading = round.spots.length === 0 ? null : worstOf(round.spots, assumed).probabilityOver(limit)
   // Held against each other where the chain was read: what was ridden since is no disagreement.
   const overThen = chance.at(evidence.visits.at(-1)?.observation.s ?? sNow)
   const doubt = newestReadingDoubt(posterior)
-  const { checkRisk, checkFloorKm, checkHorizonDays, doubtShown, verdictApart } = assumed.forecast
+  const { checkRisk, checkFloorKm, doubtShown, verdictApart } = assumed.forecast
+  const horizonDays =
+    life.care === 'immersion-wax' ? assumed.forecast.checkHorizonWaxDays : assumed.forecast.checkHorizonDays
+  const { kmPerDay } = life.rate
   const kmLeft = kmLeftOf(crossing.map(real), overByReading, assumed)
-  const likely = likelyKm(chance, sNow, real, overByReading, assumed)
-  const next = nextCheckBy(chance, {
+  const likely = likelyKm(ahead, real, overByReading, assumed)
+  const next = nextCheckBy(ahead, {
     sNow,
     risk: checkRisk,
     floor: weighted(checkFloorKm),
-    horizon: life.rate.kmPerDay > 0 ? weighted(checkHorizonDays * life.rate.kmPerDay) : null,
+    horizon: kmPerDay > 0 ? weighted(horizonDays * kmPerDay) : null,
     firstCheck: life.start === 'fitted' && evidence.visits.length === 0,
   })
   const nextKm = real(next)
@@ -133,12 +137,23 @@ export function chainForecast(input: ChainForecastInput, assumed: Assumptions = 
         daysUntil(likely, probability, life.rate),
       ) as unknown as ChainForecast['daysLeft'],
       overNow,
-      overAhead: chance.at(sNow + weighted(assumed.verdict.lookAheadKm)),
+      overAhead: ahead.at(sNow + weighted(assumed.verdict.lookAheadKm)),
       next: {
         s: next,
         km: nextKm,
-        days: Math.min(checkHorizonDays, life.rate.kmPerDay > 0 ? nextKm / life.rate.kmPerDay : checkHorizonDays),
+        days:
+          kmPerDay > 0
+            ? Math.min(
+                horizonDays,
+                // By date the unevenness of riding counts too, and may reach the risk before the distance does.
+                Math.max(
+                  checkFloorKm / kmPerDay,
+                  Math.min(nextKm / kmPerDay, daysUntil(likely, checkRisk, life.rate) ?? Infinity),
+                ),
+              )
+            : assumed.verdict.checkDays,
       },
+      reached: outlookOf(likely, life.rate),
       doubt,
     },
   }
@@ -155,32 +170,16 @@ function kmLeftOf(km: readonly number[], overByReading: number | null, assumed: 
 
 /** Distances to the limit that are equally likely. */
 function likelyKm(
-  chance: ChanceOver,
-  sNow: number,
+  ahead: WidenedChance,
   real: (s: number) => number,
   overByReading: number | null,
   assumed: Assumptions,
 ): number[] {
-  const middle = chance.reaches(0.5)
   return Array.from({ length: LIKELY }, (_, i) => {
     const probability = (i + 0.5) / LIKELY
-    const km = real(widenedCrossing(chance, sNow, probability, assumed.forecast.lawOff, middle))
+    const km = real(ahead.reaches(probability))
     return alarmed(overByReading, assumed) && probability <= 0.5 ? 0 : km
   })
-}
-
-/** The chance that a chain is over its limit so many days after the last recorded moment, 0…1. */
-export function chanceOverInDays({ posterior, forecast }: FittedForecast, life: ChainLife, days: number): number {
-  const chance = new ChanceOver(posterior, forecast.limit)
-  const middle = chance.reaches(0.5)
-  const km = Array.from(
-    { length: LIKELY },
-    (_, i) =>
-      ((widenedCrossing(chance, forecast.sNow, (i + 0.5) / LIKELY, DEFAULTS.forecast.lawOff, middle) - forecast.sNow) *
-        1000) /
-      life.usualFactor,
-  )
-  return chanceWithin(km, days, life.rate)
 }
 
 /** Where a chain is so long after its last recorded moment if ridden as usual, thousand weighted km: an estimate. */

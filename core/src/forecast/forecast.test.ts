@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import vectors from '../../fixtures/forecast.json' with { type: 'json' }
 import {
+  DEFAULTS,
   crossing,
   fitWear,
   newestReadingDoubt,
@@ -126,7 +127,7 @@ describe('a forecast', () => {
     expect(width(stated)).toBeLessThan(width(unknown))
   })
   it('takes the prior it is given, and the shipped one otherwise', () => {
-    const prior = { ...shippedPrior('dry-oil'), life: 2.8 }
+    const prior = { ...shippedPrior('dry-oil', DEFAULTS.forecast), life: 2.8 }
     expect(median(fitWear({ care: 'dry-oil', observations: [], prior }))).toBeCloseTo(0.7 * median(fresh), 1)
   })
   it('refuses what is no observation', () => {

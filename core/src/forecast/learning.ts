@@ -52,14 +52,12 @@ interface LifeLikelihood {
 export function learnLife(
   care: CareKind,
   chains: readonly LearningChain[],
-  defaults?: WearPriorDefaults,
+  defaults: WearPriorDefaults,
 ): LearnedLife | null {
   if (chains.length < CHAINS_TO_LEARN) return null
   const shipped = shippedPrior(care, defaults)
   const wide = { ...shipped, lifeSd: WIDE_SD }
-  const likelihoods = chains.map((chain) =>
-    byLife(fitWear({ ...chain, care, prior: wide, ...(defaults ? { defaults } : {}) }), wide),
-  )
+  const likelihoods = chains.map((chain) => byLife(fitWear({ ...chain, care, prior: wide, defaults }), wide))
   const found = likeliest(likelihoods, shipped)
   const shippedWeights = weightsFor(likelihoods, Math.log(shipped.life), shipped.lifeSd)
   // Every chain is judged by what the other folds taught.

@@ -27,8 +27,8 @@ export function nextCheck(posterior: WearPosterior, query: NextCheckQuery): numb
   return nextCheckBy(new ChanceOver(posterior, query.limit), query)
 }
 
-/** As {@link nextCheck}, where the chance of being over is at hand. */
-export function nextCheckBy(chance: ChanceOver, query: Omit<NextCheckQuery, 'limit'>): number {
+/** As {@link nextCheck}, by any chance of being over: the product asks with what the law may be off in it. */
+export function nextCheckBy(chance: Pick<ChanceOver, 'reaches'>, query: Omit<NextCheckQuery, 'limit'>): number {
   const { sNow, risk, floor, horizon, firstCheck } = query
   const atRisk = chance.reaches(risk)
   const median = chance.reaches(0.5)

@@ -1,6 +1,5 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
-import { ownReadings } from '../limits/round.ts'
+import { ownReadings, type CountedSpot } from '../limits/round.ts'
 import type { VerdictReading } from '../limits/verdictTypes.ts'
 import { worstOf } from '../limits/worstOfRound.ts'
 import type { WearObservation } from './wearModel.ts'
@@ -37,8 +36,8 @@ const HOUR_MS = 3_600_000
  */
 export function wearEvidence(
   readings: readonly ForecastReading[],
-  countChangedAt?: number,
-  assumed: Assumptions = DEFAULTS,
+  countChangedAt: number | undefined,
+  assumed: Assumptions,
 ): WearEvidence {
   const own = ownReadings(readings, countChangedAt) as ForecastReading[]
   const first = own.find((reading) => reading.baseline === true)
@@ -49,25 +48,41 @@ export function wearEvidence(
     if (visit && reading.occurredAt - visit[0]!.occurredAt <= assumed.verdict.visitHours * HOUR_MS) visit.push(reading)
     else visits.push([reading])
   }
-  const baseline = first ? spanOf([first]) : null
   return {
-    baseline: baseline && 'value' in baseline ? { value: baseline.value, u: baseline.u } : null,
+    baseline: first ? newlyMeasured(first) : null,
     visits: visits.map((visit) => ({
       at: visit.at(-1)!.occurredAt,
-      observation: { s: visit.at(-1)!.s!, ...spanOf(visit) },
+      observation: { s: visit.at(-1)!.s!, ...spanOf(visit, assumed) },
       readingIds: visit.map(({ id }) => id),
     })),
+  }
+}
+
+/** How unevenly a new chain is made, %. */
+const NEW_UNEVEN = 0.02
+
+/** What a chain began with: its mean, for a new chain is even; null where a gauge only told over or under. */
+function newlyMeasured({ spots, instrument }: VerdictReading): WearEvidence['baseline'] {
+  const points = spots.flatMap(({ value, u }) =>
+    value === undefined ? [] : [{ value, weight: 1 / (u ** 2 + NEW_UNEVEN ** 2) }],
+  )
+  const whole = points.reduce((sum, { weight }) => sum + weight, 0)
+  if (whole === 0) return null
+  return {
+    value: points.reduce((sum, { value, weight }) => sum + value * weight, 0) / whole,
+    u: Math.hypot(1 / Math.sqrt(whole), instrument.biasU),
   }
 }
 
 /** What some readings of one moment say: a value with its u, or marks. */
 function spanOf(
   visit: readonly VerdictReading[],
+  assumed: Assumptions,
 ): { value: number; u: number } | { over?: number; under?: number; u: number } {
-  const spots = visit.flatMap((reading) => reading.spots.map((spot, index) => ({ reading, index, spot })))
+  const spots = visit.flatMap((reading) => reading.spots.map((spot, index): CountedSpot => ({ reading, index, spot })))
   const marksOnly = spots.every(({ spot }) => spot.value === undefined)
   if (!marksOnly) {
-    const { median, halfWidth } = worstOf(spots)
+    const { median, halfWidth } = worstOf(spots, assumed)
     return { value: median, u: halfWidth }
   }
   // The worst spot is over the highest mark that went in anywhere, and under the lowest that stayed out everywhere.

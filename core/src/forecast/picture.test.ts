@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  DEFAULTS,
   ChanceOver,
   distanceAloneCrossing,
   fitWear,
@@ -10,7 +11,7 @@ import {
   straightLineAt,
   wearBandAt,
   wearCosts,
-  widenedCrossing,
+  WidenedChance,
   type ChainForecastInput,
   type ForecastReading,
 } from '../index.ts'
@@ -36,7 +37,7 @@ const chain = (values: readonly number[]): ChainForecastInput => ({
     at: values.length * 60 * DAY,
     usualFactor: 1.2,
     rate: { kmPerDay: 14, weekScatter: 0.4, meanScatter: 0.1, basis: 'recent' },
-    prior: shippedPrior('dry-oil'),
+    prior: shippedPrior('dry-oil', DEFAULTS.forecast),
   },
 })
 
@@ -70,15 +71,23 @@ describe('the likelihood of an observation', () => {
 describe('what the law does not know', () => {
   const posterior = fitWear({ care: 'dry-oil', observations: [{ s: 1.5, value: 0.2, u: 0.04 }] })
   const chance = new ChanceOver(posterior, 0.5)
+  const ahead = new WidenedChance(chance, 1.5, 0.3)
   it('widens what lies ahead on both sides and leaves the middle', () => {
-    expect(widenedCrossing(chance, 1.5, 0.5)).toBe(chance.reaches(0.5))
-    expect(widenedCrossing(chance, 1.5, 0.05)).toBeLessThan(chance.reaches(0.05))
-    expect(widenedCrossing(chance, 1.5, 0.95)).toBeGreaterThan(chance.reaches(0.95))
-    expect(widenedCrossing(chance, 1.5, 0.05)).toBeGreaterThan(1.5)
+    expect(ahead.reaches(0.5)).toBe(chance.reaches(0.5))
+    expect(ahead.reaches(0.05)).toBeLessThan(chance.reaches(0.05))
+    expect(ahead.reaches(0.95)).toBeGreaterThan(chance.reaches(0.95))
+    expect(ahead.reaches(0.05)).toBeGreaterThan(1.5)
   })
-  it('does not touch what lies behind', () => expect(widenedCrossing(chance, 9, 0.5)).toBe(chance.reaches(0.5)))
+  it('gives the chance by distance that its distances by chance ask for', () => {
+    for (const probability of [0.06, 0.25, 0.5, 0.8])
+      expect(ahead.at(ahead.reaches(probability))).toBeCloseTo(probability, 3)
+    expect(ahead.at(1.2)).toBe(chance.at(1.2))
+    expect(new WidenedChance(chance, 1.5, 0.6).at(2)).toBeGreaterThan(ahead.at(2))
+  })
+  it('does not touch what lies behind', () =>
+    expect(new WidenedChance(chance, 9, 0.3).reaches(0.5)).toBe(chance.reaches(0.5)))
   it('is nothing where the shop sets it to nothing', () =>
-    expect(widenedCrossing(chance, 1.5, 0.95, 0)).toBeCloseTo(chance.reaches(0.95), 9))
+    expect(new WidenedChance(chance, 1.5, 0).reaches(0.95)).toBeCloseTo(chance.reaches(0.95), 9))
   it('and the chance is what is reached', () => {
     for (const probability of [0.05, 0.3, 0.5, 0.8, 0.95])
       expect(probabilityOverAt(posterior, { s: chance.reaches(probability), limit: 0.5 })).toBeCloseTo(probability, 2)
@@ -110,7 +119,7 @@ describe('where to look next', () => {
 })
 
 describe('the picture of a chain', () => {
-  const picture = forecastPicture(chain([0.08, 0.18, 0.3]))!
+  const picture = forecastPicture(chain([0.08, 0.18, 0.3]), DEFAULTS)!
   it('reaches from where the chain began past where it crosses', () => {
     expect(picture.from).toBe(0)
     expect(picture.to).toBeGreaterThan(picture.forecast.crossing[1])
@@ -125,22 +134,20 @@ describe('the picture of a chain', () => {
   it('sets the two usual ways beside it, and says how far each was off in this chain’s past', () => {
     expect(picture.distanceAlone).toBeCloseTo(distanceAloneCrossing(4, 1.4, 0.5), 9)
     expect(picture.straightLine).toBeGreaterThan(picture.forecast.sNow)
+    const seen = picture.observations.map((one) => ('value' in one ? one.value : NaN))
+    const missed = (i: number, s: number): number =>
+      Math.abs(straightLineAt(picture.observations.slice(0, i), s, 0.03)! - seen[i]!)
     // Two of three readings could be foretold from those before them.
     expect(picture.past?.readings).toBe(2)
-    expect(picture.past?.straightLine).toBeCloseTo(
-      (Math.abs(straightLineAt(picture.observations.slice(0, 1), 1.6, 0.03)! - 0.18) +
-        Math.abs(straightLineAt(picture.observations.slice(0, 2), 2.4, 0.03)! - 0.3)) /
-        2,
-      6,
-    )
+    expect(picture.past?.straightLine).toBeCloseTo((missed(1, 1.6) + missed(2, 2.4)) / 2, 6)
   })
   it('has no past with one reading, and is none without a distance', () => {
-    expect(forecastPicture(chain([0.1]))?.past).toBeNull()
+    expect(forecastPicture(chain([0.1]), DEFAULTS)?.past).toBeNull()
     const lost = chain([0.1])
-    expect(forecastPicture({ ...lost, life: { ...lost.life, sNow: null } })).toBeNull()
+    expect(forecastPicture({ ...lost, life: { ...lost.life, sNow: null } }, DEFAULTS)).toBeNull()
   })
   it('says nothing of costs where the forecast is withheld', () => {
-    expect(wearCosts(chain([0.08, 0.18, 0.3]), 0.5)).not.toBeNull()
-    expect(wearCosts(chain([0.05, 0.1, 0.9]), 0.5)).toBeNull()
+    expect(wearCosts(chain([0.08, 0.18, 0.3]), 0.5, DEFAULTS)).not.toBeNull()
+    expect(wearCosts(chain([0.05, 0.1, 0.9]), 0.5, DEFAULTS)).toBeNull()
   })
 })

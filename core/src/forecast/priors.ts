@@ -1,4 +1,4 @@
-import { DEFAULTS, type WearPriorDefaults } from '../defaults.ts'
+import { type WearPriorDefaults } from '../defaults.ts'
 
 /** How a chain is kept, as far as its life depends on it. */
 export type CareKind = 'immersion-wax' | 'drip-wax' | 'dry-oil' | 'wet-oil' | 'unknown'
@@ -20,7 +20,7 @@ export interface WearPrior {
  *
  * @param defaults the shop's own values, or the shipped ones
  */
-export function shippedPrior(care: CareKind, defaults: WearPriorDefaults = DEFAULTS.forecast): WearPrior {
+export function shippedPrior(care: CareKind, defaults: WearPriorDefaults): WearPrior {
   const { life, gamma, gammaSd } = defaults.priors[care]
   return { life, gamma, gammaSd, lifeSd: defaults.lifeSd }
 }

@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 import type { LengthDrive } from './drive.ts'
 import { fixedLengths } from './fixedLoop.ts'
@@ -17,11 +16,7 @@ export type BikeLengthDrive = LengthDrive & {
  *
  * @param oldPitches the count of the chain that comes off, whole as it was when new; null when not known
  */
-export function bikeLength(
-  drive: BikeLengthDrive,
-  oldPitches: number | null,
-  assumed: Assumptions = DEFAULTS,
-): number | null {
+export function bikeLength(drive: BikeLengthDrive, oldPitches: number | null, assumed: Assumptions): number | null {
   if (drive.type === 'derailleur') return lengthSchools(drive, oldPitches, assumed)[0]?.pitches ?? oldPitches
   const [frontTeeth] = drive.fronts
   const [rearTeeth] = drive.sprockets
@@ -34,7 +29,7 @@ export function bikeLength(
 }
 
 /** The shortest even count a tandem's second chain can have; null where it has none or none fits. */
-export function timingLength({ timing }: BikeLengthDrive, assumed: Assumptions = DEFAULTS): number | null {
+export function timingLength({ timing }: BikeLengthDrive, assumed: Assumptions): number | null {
   if (timing === null) return null
   const [frontTeeth = 0, rearTeeth = 0] = timing.teeth
   const found = fixedLengths(

@@ -1,5 +1,4 @@
 import type { Assumptions } from '../assumptions.ts'
-import { DEFAULTS } from '../defaults.ts'
 import { derailleurLength, type LengthDrive } from './drive.ts'
 import { gearReach, type Gear } from './gearReach.ts'
 
@@ -8,7 +7,7 @@ import { gearReach, type Gear } from './gearReach.ts'
  *
  * @returns null without a derailleur, or where the chainstay or the teeth are not known
  */
-export function bikeReach(drive: LengthDrive, pitches: number, assumed: Assumptions = DEFAULTS): Gear[] | null {
+export function bikeReach(drive: LengthDrive, pitches: number, assumed: Assumptions): Gear[] | null {
   const known = drive.type === 'derailleur' ? derailleurLength(drive, assumed) : null
   if (!known) return null
   return gearReach({

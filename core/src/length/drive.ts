@@ -2,7 +2,6 @@ import type { DriveType } from '../limits/houseRules.ts'
 import { loopPitches } from './loop.ts'
 import { teethOrderProblem, teethProblem, type TeethOrderProblem, type TeethProblem } from './teeth.ts'
 import { addedPitches, longestChainstayMm, pulleyPitches, type Suspension } from './recommended.ts'
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 
 /** What a chain's length follows from. What is not known is null. */
@@ -102,7 +101,7 @@ export interface DerailleurLength {
 }
 
 /** @returns null where the chainstay, the rings or the sprockets are not known */
-export function derailleurLength(drive: LengthDrive, assumed: Assumptions = DEFAULTS): DerailleurLength | null {
+export function derailleurLength(drive: LengthDrive, assumed: Assumptions): DerailleurLength | null {
   const { fronts, sprockets, chainstayMm, suspension, growthMm, statedAdd, pulleys, pulleysCounted } = drive
   if (chainstayMm === null || fronts.length === 0 || sprockets.length === 0) return null
   const largestRing = Math.max(...fronts)

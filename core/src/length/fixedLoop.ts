@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 import { chainstayFor, loopPitches } from './loop.ts'
 
@@ -29,7 +28,7 @@ export interface FixedLength {
  */
 export function fixedLengths(
   { frontTeeth, rearTeeth, fromMm, toMm, halfLink }: FixedLoop,
-  { length }: Assumptions = DEFAULTS,
+  { length }: Assumptions,
 ): FixedLength[] {
   if (toMm < fromMm) throw new RangeError('a dropout range goes from near to far')
   const play = toMm === fromMm ? length.fixedPlayMm : 0

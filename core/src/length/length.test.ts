@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import vectors from '../../fixtures/length.json' with { type: 'json' }
 import {
+  DEFAULTS,
   addedPitches,
   capacityNeeded,
   chainstayFor,
@@ -80,22 +81,22 @@ describe('a loop', () => {
 describe('what is added to the loop', () => {
   const one = { rings: 1, largestSprocket: 51, suspension: 'rigid' } as const
   it('is the maker’s figure before any other', () => {
-    expect(addedPitches({ ...one, stated: 6 })).toEqual({ pitches: 6, from: 'maker' })
-    expect(addedPitches({ ...one, stated: 0 })).toEqual({ pitches: 0, from: 'maker' })
+    expect(addedPitches({ ...one, stated: 6 }, DEFAULTS)).toEqual({ pitches: 6, from: 'maker' })
+    expect(addedPitches({ ...one, stated: 0 }, DEFAULTS)).toEqual({ pitches: 0, from: 'maker' })
   })
   it('is two, four with one ring and a wide cassette, and six on full suspension', () => {
-    expect(addedPitches({ ...one, largestSprocket: 44 })).toEqual({ pitches: 2, from: 'usual' })
-    expect(addedPitches({ ...one, rings: 2 })).toEqual({ pitches: 2, from: 'usual' })
-    expect(addedPitches(one)).toEqual({ pitches: 4, from: 'wide' })
-    expect(addedPitches({ ...one, suspension: 'hardtail' })).toEqual({ pitches: 4, from: 'wide' })
-    expect(addedPitches({ ...one, suspension: 'full' })).toEqual({ pitches: 6, from: 'wide-suspended' })
+    expect(addedPitches({ ...one, largestSprocket: 44 }, DEFAULTS)).toEqual({ pitches: 2, from: 'usual' })
+    expect(addedPitches({ ...one, rings: 2 }, DEFAULTS)).toEqual({ pitches: 2, from: 'usual' })
+    expect(addedPitches(one, DEFAULTS)).toEqual({ pitches: 4, from: 'wide' })
+    expect(addedPitches({ ...one, suspension: 'hardtail' }, DEFAULTS)).toEqual({ pitches: 4, from: 'wide' })
+    expect(addedPitches({ ...one, suspension: 'full' }, DEFAULTS)).toEqual({ pitches: 6, from: 'wide-suspended' })
   })
   it('counts larger pulleys by a third of their teeth above eleven, up to even', () => {
-    expect(pulleyPitches([11, 11])).toBe(0)
-    expect(pulleyPitches([9, 11])).toBe(0)
-    expect(pulleyPitches([12, 12])).toBe(2)
-    expect(pulleyPitches([14, 14])).toBe(2)
-    expect(pulleyPitches([14, 18])).toBe(4)
+    expect(pulleyPitches([11, 11], DEFAULTS)).toBe(0)
+    expect(pulleyPitches([9, 11], DEFAULTS)).toBe(0)
+    expect(pulleyPitches([12, 12], DEFAULTS)).toBe(2)
+    expect(pulleyPitches([14, 14], DEFAULTS)).toBe(2)
+    expect(pulleyPitches([14, 18], DEFAULTS)).toBe(4)
   })
 })
 
@@ -113,7 +114,7 @@ const drive: LengthDrive = {
   largestSprocketTeeth: 34,
 }
 const lengths = (of: LengthDrive, old: number | null = null): Record<string, number | null> =>
-  Object.fromEntries(lengthSchools(of, old).map(({ school, pitches }) => [school, pitches]))
+  Object.fromEntries(lengthSchools(of, old, DEFAULTS).map(({ school, pitches }) => [school, pitches]))
 
 describe('the schools side by side', () => {
   it('give this bike each its count', () => {
@@ -124,7 +125,7 @@ describe('the schools side by side', () => {
       'smallest-check': 110,
       'in-doubt': 112,
     })
-    const apart = lengthSchools(drive, 108).map((school) => school.apart)
+    const apart = lengthSchools(drive, 108, DEFAULTS).map((school) => school.apart)
     expect(apart).toEqual([0, -2, -2, 0, 2])
   })
   it('hold to each other on healthy bikes: the shortest is not above the recommended, nor that above the longest', () => {
@@ -151,7 +152,7 @@ describe('the schools side by side', () => {
     expect(lengths({ ...large, pulleysCounted: true })['largest-and-added']).toBe(114)
   })
   it('name together what is missing, and answer what can be answered without', () => {
-    const unknown = lengthSchools({ ...drive, chainstayMm: null, fronts: [], capacityTeeth: null }, 112)
+    const unknown = lengthSchools({ ...drive, chainstayMm: null, fronts: [], capacityTeeth: null }, 112, DEFAULTS)
     expect(unknown.map(({ school, pitches, missing }) => [school, pitches, missing])).toEqual([
       ['largest-and-added', null, ['chainstayMm', 'fronts']],
       ['match-old', 112, []],
@@ -261,13 +262,13 @@ describe('a drive as it is entered', () => {
 describe('a loop without a derailleur', () => {
   const loop = { frontTeeth: 44, rearTeeth: 18, fromMm: 420, toMm: 440, halfLink: false }
   it('has every even count its dropout takes, and odd ones with a half link', () => {
-    const even = fixedLengths(loop)
+    const even = fixedLengths(loop, DEFAULTS)
     expect(even.map(({ pitches }) => pitches)).toEqual([98, 100])
     for (const { chainstayMm } of even) {
       expect(chainstayMm).toBeGreaterThanOrEqual(420)
       expect(chainstayMm).toBeLessThanOrEqual(440)
     }
-    const both = fixedLengths({ ...loop, halfLink: true })
+    const both = fixedLengths({ ...loop, halfLink: true }, DEFAULTS)
     expect(both.map(({ pitches, halfLink }) => [pitches, halfLink])).toEqual([
       [98, false],
       [99, true],
@@ -276,17 +277,17 @@ describe('a loop without a derailleur', () => {
   })
   it('with an axle that cannot be moved mostly has none: it wants a tensioner', () => {
     const fixed = { ...loop, fromMm: 425, toMm: 425 }
-    expect(fixedLengths(fixed)).toEqual([])
+    expect(fixedLengths(fixed, DEFAULTS)).toEqual([])
     const length = tensionedPitches(fixed)
     expect(length % 2).toBe(0)
     expect(length).toBeGreaterThan(loopPitches({ ...loop, chainstayMm: 425 }))
     const lucky = chainstayFor({ pitches: 98, frontTeeth: 44, rearTeeth: 18 })
-    expect(fixedLengths({ ...loop, fromMm: lucky + 0.3, toMm: lucky + 0.3 }).map(({ pitches }) => pitches)).toEqual([
-      98,
-    ])
+    expect(
+      fixedLengths({ ...loop, fromMm: lucky + 0.3, toMm: lucky + 0.3 }, DEFAULTS).map(({ pitches }) => pitches),
+    ).toEqual([98])
   })
   it('has no range from far to near', () => {
-    expect(() => fixedLengths({ ...loop, fromMm: 440, toMm: 420 })).toThrow(RangeError)
+    expect(() => fixedLengths({ ...loop, fromMm: 440, toMm: 420 }, DEFAULTS)).toThrow(RangeError)
   })
 })
 

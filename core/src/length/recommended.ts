@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 import { loopPitches, type Loop } from './loop.ts'
 
@@ -35,7 +34,7 @@ export interface AddedFor {
  */
 export function addedPitches(
   { stated = null, rings, largestSprocket, suspension }: AddedFor,
-  { length }: Assumptions = DEFAULTS,
+  { length }: Assumptions,
 ): { readonly pitches: number; readonly from: 'maker' | 'usual' | 'wide' | 'wide-suspended' } {
   if (stated !== null) return { pitches: stated, from: 'maker' }
   if (rings > 1 || largestSprocket < length.wideSprocketTeeth) return { pitches: length.added, from: 'usual' }
@@ -47,7 +46,7 @@ export function addedPitches(
  * What pulleys larger than 11 teeth take beside the pitches added: a third of the teeth above 11, both pulleys together,
  * rounded up to even *(default)*. To be confirmed on the bike; 0 where the maker's figure counts its own pulleys.
  */
-export function pulleyPitches(teeth: readonly number[], { length }: Assumptions = DEFAULTS): number {
+export function pulleyPitches(teeth: readonly number[], { length }: Assumptions): number {
   const above = teeth.reduce((sum, one) => sum + Math.max(0, one - length.pulleyTeeth), 0)
   return ceilEven(above * length.pitchesPerPulleyTooth)
 }

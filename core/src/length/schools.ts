@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 import { derailleurLength, type LengthDrive, type LengthFact } from './drive.ts'
 import { loopPitches } from './loop.ts'
@@ -38,11 +37,7 @@ export interface SchoolLength {
  *
  * @param oldPitches the count of the chain that comes off, whole as it was when new; null when not known
  */
-export function lengthSchools(
-  drive: LengthDrive,
-  oldPitches: number | null,
-  assumed: Assumptions = DEFAULTS,
-): SchoolLength[] {
+export function lengthSchools(drive: LengthDrive, oldPitches: number | null, assumed: Assumptions): SchoolLength[] {
   const known = derailleurLength(drive, assumed)
   const missing: LengthFact[] = [
     ...(drive.chainstayMm === null ? (['chainstayMm'] as const) : []),

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { DEFAULTS } from '../defaults.ts'
 import {
   chainVerdict,
   driveClassOf,
@@ -42,6 +43,7 @@ const judge = (readings: VerdictReading[], more: Partial<ChainVerdictInput> = {}
     rule: bySpeeds,
     chain: { kmSinceFittedNew: 2000 },
     instruments: [],
+    assumptions: {},
     ...more,
   })
 const digital: AvailableInstrument = { id: 'digital-2', kind: 'digital', u: 0.03, inDate: true }
@@ -49,39 +51,57 @@ const single = { type: 'single-speed', speeds: 1 } as const
 
 describe('the cases the procedure was made for', () => {
   it('0.46 ± 0.03 on three spots at 0.5: closing in', () => {
-    expect(judge([reading(points(0.03, 0.46, 0.45, 0.44))]).word).toBe('closing-in')
+    expect(judge([reading(points(0.03, 0.46, 0.46, 0.46))]).word).toBe('closing-in')
   })
   it('0.46 ± 0.08 with a better gauge in the shop: measure again, once', () => {
     const first = reading(points(0.08, 0.46, 0.45, 0.44), { kind: 'steel-rule' })
     const verdict = judge([first], { instruments: [digital] })
-    expect(verdict).toMatchObject({ word: 'measure-again', decidedBy: 'D4', otherwise: 'closing-in' })
+    expect(verdict).toMatchObject({ word: 'measure-again', decidedBy: 'D4' })
     expect(verdict.settle).toEqual([{ kind: 'better-instrument', instrumentId: 'digital-2' }])
     const again = reading(points(0.08, 0.46, 0.45, 0.45), { kind: 'steel-rule', occurredAt: 100 * DAY + 600_000 })
-    expect(judge([first, again], { instruments: [digital] }).word).toBe('closing-in')
+    expect(judge([first, again], { instruments: [digital] }).decidedBy).toBe('D5')
   })
-  it('one spot 0.52 ± 0.03: two more spots', () => {
-    const verdict = judge([reading(points(0.03, 0.52))])
-    expect(verdict).toMatchObject({ word: 'measure-again', spotsWanted: 2, otherwise: 'change' })
-    expect(verdict.settle).toEqual([{ kind: 'more-spots', spots: 2 }])
+  it.each([
+    [0.46, 0.03, 'measure-again', 0.59],
+    [0.3, 0.08, 'measure-again', 0.13],
+    [0.1, 0.08, 'keep-riding', 0.02],
+    [0.52, 0.03, 'change', 0.94],
+  ] as const)('one spot %d ± %d at 0.5: %s, for seven places nobody looked at', (value, u, word, P) => {
+    const verdict = judge([reading(points(u, value))])
+    expect(verdict.word).toBe(word)
+    expect(verdict.probabilityOver).toBeCloseTo(P, 1)
+    expect(verdict.settle).toEqual(word === 'measure-again' ? [{ kind: 'more-spots', spots: 2 }] : [])
   })
-  it('drop-in 0.5 to 0.75: change at 0.5, closing in at 0.75', () => {
-    const gauge = reading([{ over: 0.5, under: 0.75, u: 0.05 }], { kind: 'drop-in' })
-    expect(judge([gauge]).word).toBe('change')
-    expect(judge([gauge], { drive: { type: 'derailleur', speeds: 9 } }).word).toBe('closing-in')
+  const gauge = (count: number, spot: VerdictSpot) => reading(Array<VerdictSpot>(count).fill(spot), { kind: 'drop-in' })
+  it('drop-in 0.5 to 0.75 in three places: change at 0.5, closing in at 0.75', () => {
+    const between = gauge(3, { over: 0.5, under: 0.75, u: 0.05 })
+    expect(judge([between]).word).toBe('change')
+    expect(judge([between], { drive: { type: 'derailleur', speeds: 9 } }).word).toBe('closing-in')
   })
   it('in at 0.75 against 1.0: the gauge cannot answer', () => {
-    const gauge = reading([{ over: 0.75, u: 0.05 }], { kind: 'drop-in' })
-    const verdict = judge([gauge], { drive: single, instruments: [digital] })
+    const past = gauge(1, { over: 0.75, u: 0.05 })
+    const verdict = judge([past], { drive: single, instruments: [digital] })
     expect(verdict).toMatchObject({ word: 'measure-again', decidedBy: 'D2' })
     expect(verdict.settle).toEqual([{ kind: 'instrument-that-can', instrumentId: 'digital-2' }])
-    expect(judge([gauge], { drive: single, forecast: { overNow: 0.7, overAhead: 0.8 } }).word).toBe('change')
+    const byForecast = judge([past], { drive: single, forecast: { overNow: 0.7, overAhead: 0.8 } })
+    expect(byForecast).toMatchObject({ word: 'change', probabilityOver: 0.7 })
+  })
+  it('in at 0.75 on 11 speeds: change and try the sprockets; of "everything" the gauge cannot tell', () => {
+    const verdict = judge([gauge(3, { over: 0.75, u: 0.05 })])
+    expect(verdict).toMatchObject({ word: 'change', advice: 'try-the-sprockets' })
+    expect(verdict.flags).toContain('teeth-unseen')
+  })
+  it('with a push at 0.5 in one place: two more spots; in three: change', () => {
+    const push: VerdictSpot = { value: 0.5, u: Math.hypot(0.05, 0.05), borderline: true }
+    expect(judge([gauge(1, push)]).settle).toEqual([{ kind: 'more-spots', spots: 2 }])
+    expect(judge([gauge(3, push)]).word).toBe('change')
   })
   it('single speed 0.80 at 1.0: closing in, no sprocket flag', () => {
-    expect(judge([reading(points(0.03, 0.8, 0.79, 0.78))], { drive: single })).toMatchObject({
-      word: 'closing-in',
-      advice: null,
-    })
-    expect(judge([reading(points(0.03, 0.8))], { drive: single }).word).toBe('closing-in')
+    for (const values of [[0.8, 0.79, 0.78], [0.8]])
+      expect(judge([reading(points(0.03, ...values))], { drive: single })).toMatchObject({
+        word: 'closing-in',
+        advice: null,
+      })
   })
 })
 
@@ -137,18 +157,22 @@ describe('the verdict', () => {
     expect(judge([reading(points(0.03, 0.52, 0.52, 0.52))], { rule: plan }).word).toBe('closing-in')
     expect(limitsFor(plan, 'derailleur-11-up').watch).toBe(0.5)
   })
-  it('asks the forecast what the next 150 km bring', () => {
-    const near = [reading(points(0.03, 0.44, 0.44, 0.44))]
+  it('asks the forecast what the next 150 km bring, while the round is present', () => {
+    const near = [reading(points(0.03, 0.42, 0.42, 0.42, 0.42, 0.42))]
     expect(judge(near, { forecast: { overNow: 0.05, overAhead: 0.55 } })).toMatchObject({
       word: 'change',
       decidedBy: 'D5',
     })
     expect(judge(near, { forecast: { overNow: 0.05, overAhead: 0.2 } }).word).toBe('closing-in')
+    const forecast = { overNow: 0.6, overAhead: 0.9 }
+    const after = (days: number, km: number) =>
+      judge(near, { forecast, asOf: { at: (100 + days) * DAY, chainKm: 2000 + km } }).word
+    expect([after(14, 150), after(15, 0), after(3, 151)]).toEqual(['change', 'closing-in', 'closing-in'])
   })
   it('flags sprockets by the physics of the drive', () => {
     expect(judge([reading(points(0.03, 0.8, 0.8, 0.8))]).advice).toBe('try-the-sprockets')
     expect(judge([reading(points(0.03, 1.05, 1.05, 1.05))]).advice).toBe('check-everything')
-    expect(sprocketMarks('single-or-hub')).toEqual({ sprockets: 1.25, everything: 1.5 })
+    expect(sprocketMarks('single-or-hub', DEFAULTS)).toEqual({ sprockets: 1.25, everything: 1.5 })
     expect(driveClassOf({ type: 'hub-gear', speeds: 8 })).toBe('single-or-hub')
   })
   it('flags a reading lower than physics allows, a wide spread, an odd count and a blind gauge', () => {

@@ -1,6 +1,7 @@
 import { assumptionsWith, type Assumptions } from '../assumptions.ts'
+import { isPresent } from './presence.ts'
 import type { ExplainedInput, Explanation } from '../explanation.ts'
-import { driveClassOf, limitsFor, sprocketMarks, type DriveClass, type HouseRule } from './houseRules.ts'
+import { driveClassOf, limitsFor, sprocketMarksOf, type HouseRule, type SprocketMarks } from './houseRules.ts'
 import type { WorstSpotPosterior } from '../readings/worstSpot.ts'
 import { ownReadings, presentRound, type CountedSpot, type Round } from './round.ts'
 import type {
@@ -18,12 +19,19 @@ import { rawWorst, spotsStillWanted, spreadOf, worstOf } from './worstOfRound.ts
 
 /** Elongations closer than this are equal: the arithmetic of 0.8 × 1.0 must not decide a verdict. */
 const EQUAL = 1e-9
+/** A step of the lattice elongations are on, %. */
+const HAIR = 0.002
+
+/** A share as formulas write it. */
+const shown = (share: number): string => share.toFixed(Number.isInteger(Math.round(share * 1e6) / 1e4) ? 2 : 3)
 
 interface Decision {
   readonly word: VerdictWord
   readonly decidedBy: VerdictStep
   readonly settle: readonly Settle[]
   readonly otherwise: VerdictWord | null
+  /** The chance of being over it was decided on, where that was not D1's: the forecast's, where no gauge could tell. */
+  readonly judgedBy?: number
   readonly steps: readonly Explanation[]
 }
 
@@ -90,11 +98,16 @@ function look(input: ChainVerdictInput, assumed: Assumptions): Seen {
   return {
     own,
     round,
-    worst: round.spots.length === 0 ? null : worstOf(round.spots),
+    worst: round.spots.length === 0 ? null : worstOf(round.spots, assumed),
     byInstrument:
       instruments.length < 2
         ? []
-        : instruments.map((id) => worstOf(round.spots.filter(({ reading }) => reading.instrument.id === id))),
+        : instruments.map((id) =>
+            worstOf(
+              round.spots.filter(({ reading }) => reading.instrument.id === id),
+              assumed,
+            ),
+          ),
     worried: suspectedByHand(input.readings),
   }
 }
@@ -140,16 +153,21 @@ function judge(
     q: worst.median,
     overPlan: limits.plan === null ? null : worst.probabilityOver(limits.plan),
     instruments: input.instruments,
-    forecast: input.forecast,
+    // What a forecast adds belongs to a measurement that is still fresh: alone it never has a chain changed.
+    forecast: isPresent(round, input.asOf, assumed) ? input.forecast : null,
     assumed,
   }
   const decision = decide(facts, [counting, worstExplained(facts, worst.halfWidth)])
+  const teeth = sprocketAdvice(worst, round, sprocketMarksOf(rule, driveClass, assumed), assumed)
   return {
     ...common,
     ...decision,
-    advice: decision.word === 'change' ? sprocketAdvice(worst.median, driveClass, assumed) : null,
-    flags: flagsOf(input, seen, limits, assumed),
-    probabilityOver: facts.P,
+    advice: decision.word === 'change' ? teeth.advice : null,
+    flags: [
+      ...flagsOf(input, seen, limits, assumed),
+      ...(decision.word === 'change' && teeth.unseen ? (['teeth-unseen'] as const) : []),
+    ],
+    probabilityOver: decision.judgedBy ?? facts.P,
     median: worst.median,
     halfWidth: worst.halfWidth,
     checkInDays: checkInDays(decision.word, worried, assumed),
@@ -206,7 +224,7 @@ function decide(facts: Case, before: readonly Explanation[]): Decision {
     otherwise: null,
     steps,
   })
-  const { surelyOver } = facts.assumed.verdict
+  const { surelyOver, surelyUnder } = facts.assumed.verdict
 
   // D2: only marks, none near the limit. The forecast answers only if no instrument in the shop can.
   const blind = gaugeIsBlind(facts)
@@ -222,12 +240,13 @@ function decide(facts: Case, before: readonly Explanation[]): Decision {
         ...settled('measure-again', 'D2', [{ kind: 'instrument-that-can', instrumentId: best?.id ?? null }]),
         otherwise: withoutMeasuringAgain(facts).word,
       }
-    return decideOnProbability({ ...facts, P: facts.forecast.overNow }, steps)
+    const { overNow } = facts.forecast
+    return { ...decideOnProbability({ ...facts, P: overNow }, steps), judgedBy: overNow }
   }
 
   // D3: over beyond doubt.
   const surely = facts.P >= surelyOver
-  steps.push(stepOf('D3', facts, surely, [], 'P ≥ 0.90'))
+  steps.push(stepOf('D3', facts, surely, [], `P ≥ ${shown(surelyOver)}`))
   if (surely) return settled('change', 'D3')
 
   // D4: in doubt, and something in this shop would settle it.
@@ -246,7 +265,7 @@ function decide(facts: Case, before: readonly Explanation[]): Decision {
           unit: 'spots',
         },
       ],
-      '0.10 < P < 0.90',
+      `${shown(surelyUnder)} < P < ${shown(surelyOver)}`,
     ),
   )
   if (settle.length > 0)
@@ -259,6 +278,7 @@ function decide(facts: Case, before: readonly Explanation[]): Decision {
 function decideOnProbability(facts: Case, steps: Explanation[]): Decision {
   const { word, decidedBy } = withoutMeasuringAgain(facts)
   const { q, forecast, overPlan } = facts
+  const { changeAt, surelyUnder } = facts.assumed.verdict
   steps.push(
     stepOf(
       'D5',
@@ -271,8 +291,9 @@ function decideOnProbability(facts: Case, steps: Explanation[]): Decision {
           value: forecast ? forecast.overAhead : 'no-forecast',
           unit: forecast ? 'probability' : 'text',
         },
+        { symbol: 'd', meaning: 'look-ahead-km', value: facts.assumed.verdict.lookAheadKm, unit: 'km' },
       ],
-      forecast ? 'P ≥ 0.50 ∨ F ≥ 0.50' : 'P ≥ 0.50',
+      forecast ? `P ≥ ${shown(changeAt)} ∨ F ≥ ${shown(changeAt)}` : `P ≥ ${shown(changeAt)}`,
     ),
   )
   if (decidedBy !== 'D5')
@@ -288,7 +309,7 @@ function decideOnProbability(facts: Case, steps: Explanation[]): Decision {
             ? []
             : [{ symbol: 'Pₚ', meaning: 'over-plan', value: overPlan, unit: 'probability' } as const]),
         ],
-        overPlan === null ? 'P > 0.10 ∨ q ≥ w' : 'P > 0.10 ∨ q ≥ w ∨ Pₚ ≥ 0.50',
+        `P > ${shown(surelyUnder)} ∨ q ≥ w${overPlan === null ? '' : ` ∨ Pₚ ≥ ${shown(changeAt)}`}`,
       ),
     )
   if (decidedBy === 'D7')
@@ -378,10 +399,28 @@ function instrumentsAtOdds(byInstrument: Seen['byInstrument'], limit: number, { 
 
 // --- What stands beside the word --------------------------------------------------------------------------
 
-function sprocketAdvice(median: number, driveClass: DriveClass, assumed: Assumptions): SprocketAdvice | null {
-  const marks = sprocketMarks(driveClass, assumed)
-  if (median >= marks.everything - EQUAL) return 'check-everything'
-  return median >= marks.sprockets - EQUAL ? 'try-the-sprockets' : null
+/**
+ * What else is suspect: a mark the worst place is more likely over than not. Where only gauges' marks were read, a mark no
+ * gauge could see is not told: it says to look at the teeth instead.
+ */
+function sprocketAdvice(
+  worst: WorstSpotPosterior,
+  { spots }: Round,
+  marks: SprocketMarks,
+  { verdict }: Assumptions,
+): { readonly advice: SprocketAdvice | null; readonly unseen: boolean } {
+  const edges = spots.flatMap(({ spot }) => (spot.value === undefined ? [spot.over, spot.under] : Infinity))
+  const seenTo = Math.max(...edges.filter((edge) => edge !== undefined))
+  // The point at a mark is over it here, on the lattice it is not: hence the hair's breadth.
+  const stands = (mark: number): boolean => worst.probabilityOver(mark - HAIR) >= verdict.changeAt
+  const seen = (mark: number): boolean => mark <= seenTo + EQUAL
+  const advice: SprocketAdvice | null =
+    stands(marks.everything) && seen(marks.everything)
+      ? 'check-everything'
+      : stands(marks.sprockets) && seen(marks.sprockets)
+        ? 'try-the-sprockets'
+        : null
+  return { advice, unseen: [marks.sprockets, marks.everything].some((mark) => stands(mark) && !seen(mark)) }
 }
 
 function flagsOf(
@@ -427,22 +466,14 @@ function readsLowerThanBefore(own: readonly VerdictReading[]): boolean {
   })
 }
 
-/** @param worried whether a check by hand after the latest reading hinted at wear: it moves the look to today */
+/**
+ * Days to the next look where no forecast says otherwise.
+ *
+ * @param worried whether a check by hand after the latest reading hinted at wear: it moves the look to today
+ */
 function checkInDays(word: VerdictWord, worried: boolean, assumed: Assumptions): number | null {
-  const { firstCheckDays, closingInCheckDays, checkDays } = assumed.verdict
-  switch (word) {
-    case 'change':
-      return null
-    case 'measure-it':
-    case 'measure-again':
-      return 0
-    case 'not-measured-yet':
-      return firstCheckDays
-    case 'closing-in':
-      return worried ? 0 : closingInCheckDays
-    case 'keep-riding':
-      return worried ? 0 : checkDays
-  }
+  if (word === 'change') return null
+  return word === 'measure-it' || word === 'measure-again' || worried ? 0 : assumed.verdict.checkDays
 }
 
 // --- Saying so --------------------------------------------------------------------------------------------
@@ -471,8 +502,8 @@ function stepOf(
   }
 }
 
-function worstExplained({ round, limits, P, q }: Case, halfWidth: number): Explanation {
-  const only = round.spots.length === 1 ? round.spots[0] : undefined
+function worstExplained({ round, limits, P, q, assumed }: Case, halfWidth: number): Explanation {
+  const only = round.spots.length === 1 && assumed.measuring.places === 1 ? round.spots[0] : undefined
   const single = only?.spot.value !== undefined && only.reading.instrument.kind !== 'full-length'
   const raw = rawWorst(round.spots)
   return {
@@ -485,6 +516,7 @@ function worstExplained({ round, limits, P, q }: Case, halfWidth: number): Expla
           ]
         : [
             { symbol: 'n', meaning: 'spots-counted', value: round.spots.length, unit: 'spots' } as const,
+            { symbol: 'm', meaning: 'places-round', value: assumed.measuring.places, unit: 'spots' } as const,
             {
               symbol: 'x',
               meaning: 'raw-worst',

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { DEFAULTS } from '../defaults.ts'
 import { driveClassOf, limitsFor, SHIPPED_RULES, sprocketMarks, type DriveClass, type HouseRule } from './index.ts'
 
 const rule = (school: string): HouseRule => {
@@ -54,6 +55,6 @@ describe('sprocket marks', () => {
     ['derailleur-to-10', 1, 1.25],
     ['single-or-hub', 1.25, 1.5],
   ] as const)('follow the physics of %s: suspect from %d, everything from %d', (driveClass, sprockets, everything) => {
-    expect(sprocketMarks(driveClass)).toEqual({ sprockets, everything })
+    expect(sprocketMarks(driveClass, DEFAULTS)).toEqual({ sprockets, everything })
   })
 })

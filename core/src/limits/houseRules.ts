@@ -1,5 +1,4 @@
 import type { Assumptions } from '../assumptions.ts'
-import { DEFAULTS } from '../defaults.ts'
 
 export type DriveType = 'derailleur' | 'hub-gear' | 'single-speed'
 
@@ -23,7 +22,18 @@ export interface HouseRule {
   readonly limits: Readonly<Record<DriveClass, Limits>>
   /** Share of the limit at which to look more often, 0…1. */
   readonly watchShare: number
+  /** Where sprockets are suspect, by a rule that has its own marks; left out: by the physics of the drive. */
+  readonly sprocketMarks?: Readonly<Record<DriveClass, SprocketMarks>>
 }
+
+/** Elongations from which the sprockets, and everything else the chain runs on, are suspect, %. */
+export interface SprocketMarks {
+  readonly sprockets: number
+  readonly everything: number
+}
+
+/** Share of the limit at which the shipped rules look more often; a shop sets it rule by rule. */
+const WATCH_SHARE = 0.8
 
 const rule = (
   school: School,
@@ -33,7 +43,7 @@ const rule = (
 ): Omit<HouseRule, 'id' | 'version'> & { readonly school: School } => ({
   school,
   limits: { 'derailleur-11-up': narrow, 'derailleur-to-10': wide, 'single-or-hub': single },
-  watchShare: DEFAULTS.verdict.watchShare,
+  watchShare: WATCH_SHARE,
 })
 
 /** The schools Pelrin ships whose limits are fixed numbers. The first is the default of a new shop. */
@@ -91,14 +101,15 @@ export function limitsFor(
   return { change, plan, watch: plan === null ? watch : Math.min(watch, plan) }
 }
 
-/**
- * Elongations from which the sprockets, and everything else the chain runs on, are suspect, %.
- * They follow the physics of the drive, not the rule chosen for its chain.
- */
-export function sprocketMarks(
+/** The sprocket marks of a rule for a class: its own, else those of {@link sprocketMarks}. */
+export const sprocketMarksOf = (
+  houseRule: Pick<HouseRule, 'sprocketMarks'>,
   driveClass: DriveClass,
-  assumed: Assumptions = DEFAULTS,
-): { sprockets: number; everything: number } {
+  assumed: Assumptions,
+): SprocketMarks => houseRule.sprocketMarks?.[driveClass] ?? sprocketMarks(driveClass, assumed)
+
+/** The sprocket marks that follow the physics of the drive, not the rule chosen for its chain. */
+export function sprocketMarks(driveClass: DriveClass, assumed: Assumptions): SprocketMarks {
   const bySpeeds = SHIPPED_RULES[0].limits[driveClass].change
   const { sprocketMark, everythingMark } = assumed.verdict
   return {

@@ -1,4 +1,5 @@
 export { chainVerdict } from './chainVerdict.ts'
 export * from './disagreement.ts'
 export * from './houseRules.ts'
+export type { AsOf } from './presence.ts'
 export * from './verdictTypes.ts'

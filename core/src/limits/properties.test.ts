@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { DEFAULTS } from '../defaults.ts'
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 import {
   chainVerdict,
@@ -38,6 +39,7 @@ const judge = (spots: readonly VerdictSpot[], more: Partial<ChainVerdictInput> =
     rule: bySpeeds,
     chain: { kmSinceFittedNew: null },
     instruments: [],
+    assumptions: {},
     ...more,
   })
 
@@ -213,6 +215,7 @@ describe('a million readings at random', () => {
       const result = observeSpot({
         record: { kind, uMm: null, u: null, bias: 0, biasU: 0, marks: [0.5, 0.75], material: null, rollerMm: null },
         entry: { typed: typed(), pitches: next(40) },
+        assumed: DEFAULTS,
       })
       if (!result.ok) continue
       read++

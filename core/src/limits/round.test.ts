@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { DEFAULTS } from '../defaults.ts'
 import { ownReadings, presentRound } from './round.ts'
 import type { InstrumentKind } from '../readings/index.ts'
 import type { VerdictReading, VerdictSpot } from './verdictTypes.ts'
@@ -25,7 +26,7 @@ const taken = (
   }
 }
 const ids = (readings: VerdictReading[], countChangedAt?: number): string[] =>
-  presentRound(ownReadings(readings, countChangedAt)).readings.map((reading) => reading.id)
+  presentRound(ownReadings(readings, countChangedAt), DEFAULTS).readings.map((reading) => reading.id)
 const spots = (n: number, u: number): VerdictSpot[] => Array.from({ length: n }, () => ({ value: 0.4, u }))
 
 describe('whose readings count', () => {
@@ -79,7 +80,7 @@ describe('measuring again', () => {
   })
   it('is known as such within one visit of 12 hours', () => {
     const again = (before: number): boolean =>
-      presentRound(ownReadings([taken('first', before), taken('second', 0)])).measuredAgain
+      presentRound(ownReadings([taken('first', before), taken('second', 0)]), DEFAULTS).measuredAgain
     expect(again(12 * HOUR)).toBe(true)
     expect(again(12 * HOUR + 60_000)).toBe(false)
   })
@@ -91,12 +92,14 @@ describe('one named spot read twice', () => {
       { value: 0.4, u, place: 2 },
       { value: 0.4, u: u * 3, place: 3 },
     ])
-  it('is governed by the smaller u, and by the later of equals', () => {
+  it('leaves it to the later where that is no coarser; a coarser one joins, and of one moment both count', () => {
     const governing = (first: VerdictReading, second: VerdictReading): string[] =>
-      presentRound(ownReadings([first, second]))
+      presentRound(ownReadings([first, second]), DEFAULTS)
         .spots.filter(({ spot }) => spot.place === 2)
         .map(({ reading }) => reading.id)
-    expect(governing(named('fine', HOUR, 0.02), named('rough', 0, 0.05))).toEqual(['fine'])
+    expect(governing(named('fine', HOUR, 0.02), named('rough', 0, 0.05))).toEqual(['fine', 'rough'])
+    expect(governing(named('rough', HOUR, 0.05), named('fine', 0, 0.02))).toEqual(['fine'])
     expect(governing(named('a', HOUR, 0.05), named('b', 0, 0.05))).toEqual(['b'])
+    expect(governing(named('a', 0, 0.05), named('b', 0, 0.05))).toEqual(['a', 'b'])
   })
 })

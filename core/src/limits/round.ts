@@ -1,5 +1,4 @@
 import type { Assumptions } from '../assumptions.ts'
-import { DEFAULTS } from '../defaults.ts'
 import type { VerdictReading, VerdictSpot } from './verdictTypes.ts'
 
 /** A spot that counts, with where it came from. */
@@ -34,20 +33,24 @@ export function ownReadings(readings: readonly VerdictReading[], countChangedAt 
     .sort((a, b) => a.occurredAt - b.occurredAt || (a.id < b.id ? -1 : 1))
 }
 
-/** The uncertainty a reading is compared by: its best spot's, with the instrument's bias, %. */
-const uOf = (reading: VerdictReading): number =>
-  Math.min(...reading.spots.map((spot) => Math.hypot(spot.u, reading.instrument.biasU)))
+/** A spot's uncertainty with its instrument's bias, %. */
+export const spotU = ({ spot, reading }: Pick<CountedSpot, 'spot' | 'reading'>): number =>
+  Math.hypot(spot.u, reading.instrument.biasU)
+
+/** The uncertainty a reading is compared by: its best spot's, %. */
+const uOf = (reading: VerdictReading): number => Math.min(...reading.spots.map((spot) => spotU({ spot, reading })))
 
 /**
  * The present round of a chain.
  *
  * Readings count when taken within 100 km and 14 days (defaults) before the latest. An earlier one leaves when
- * a later one has no larger u and at least as many spots: measuring again can clear a doubt. Of two readings of
- * one named spot the one with the smaller u governs, the later one when they are equal.
+ * a later one has no larger u and at least as many spots, an earlier spot when a later reading of the same named spot
+ * has no larger u: measuring again can clear a doubt. One coarser than before joins it; of two at the same moment both
+ * count.
  *
  * @param own in order of time, as {@link ownReadings} gives them
  */
-export function presentRound(own: readonly VerdictReading[], assumed: Assumptions = DEFAULTS): Round {
+export function presentRound(own: readonly VerdictReading[], assumed: Assumptions): Round {
   const latest = own.at(-1)
   if (!latest) return { readings: [], spots: [], measuredAgain: false }
   const { roundDays, roundKm, visitHours } = assumed.verdict
@@ -58,17 +61,24 @@ export function presentRound(own: readonly VerdictReading[], assumed: Assumption
   )
   const standing = near.filter(
     (earlier, i) =>
-      !near.slice(i + 1).some((later) => uOf(later) <= uOf(earlier) && later.spots.length >= earlier.spots.length),
+      !near
+        .slice(i + 1)
+        .some(
+          (later) =>
+            later.occurredAt > earlier.occurredAt &&
+            uOf(later) <= uOf(earlier) &&
+            later.spots.length >= earlier.spots.length,
+        ),
   )
   const spots = standing.flatMap((reading) => reading.spots.map((spot, index) => ({ reading, index, spot })))
   const governing = spots.filter(
-    (mine, i) =>
+    (mine) =>
       !spots.some(
-        (other, j) =>
-          other.reading !== mine.reading &&
+        (later) =>
+          later.reading.occurredAt > mine.reading.occurredAt &&
           mine.spot.place !== undefined &&
-          other.spot.place === mine.spot.place &&
-          (other.spot.u < mine.spot.u || (other.spot.u === mine.spot.u && j > i)),
+          later.spot.place === mine.spot.place &&
+          spotU(later) <= spotU(mine),
       ),
   )
   const atVisit = near.filter((reading) => latest.occurredAt - reading.occurredAt <= visitHours * HOUR_MS)

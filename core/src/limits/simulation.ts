@@ -52,6 +52,7 @@ export function judgeSimulated({ chains, seed }: { chains: number; seed: number 
       rule,
       chain: { kmSinceFittedNew: null },
       instruments: [],
+      assumptions: {},
     })
     const chance = verdict.probabilityOver ?? 0
     const plainOver = Math.max(...read) > LIMIT

@@ -32,6 +32,7 @@ const judge = (
     rule: rules[0]!,
     chain: { kmSinceFittedNew: 2000 },
     instruments: [],
+    assumptions: {},
     ...more,
   })
 const three = (value: number, u = 0.03): VerdictSpot[] => [value, value, value].map((one) => ({ value: one, u }))
@@ -121,8 +122,8 @@ describe('the day of the next look', () => {
   it.each([
     [three(0.7), null],
     [[{ value: 0.48, u: 0.03 }], 0],
-    [three(0.44), 30],
-    [three(0.2), 180],
+    [three(0.44), 45],
+    [three(0.2), 45],
   ] as const)('follows the word', (spots, days) => {
     expect(judge([...spots]).checkInDays).toBe(days)
   })

@@ -1,5 +1,6 @@
 import type { Explanation } from '../explanation.ts'
 import type { AssumptionOverrides } from '../assumptions.ts'
+import type { AsOf } from './presence.ts'
 import type { InstrumentKind } from '../readings/instrumentRecord.ts'
 import type { DriveType, HouseRule, School } from './houseRules.ts'
 
@@ -21,6 +22,8 @@ export type VerdictFlag =
   | 'by-hand-suspicion'
   | 'customer-reading-apart'
   | 'instruments-at-odds'
+  /** The chain is worn so far that its teeth are suspect, farther than the gauge could see. */
+  | 'teeth-unseen'
 
 /** One spot as it was observed. A point has `value`; a gauge's marks give `over` and `under`. All %. */
 export interface VerdictSpot {
@@ -66,7 +69,7 @@ export interface AvailableInstrument {
   /** What it is uncertain by on its usual run, %. */
   readonly u: number
   readonly inDate: boolean
-  /** Marks of a gauge that only says over or under, %. */
+  /** Marks of a gauge that only says over or under, %, less its bias. */
   readonly marks?: readonly number[]
 }
 
@@ -82,10 +85,12 @@ export interface ChainVerdictInput {
     readonly countChangedAt?: number
   }
   readonly instruments: readonly AvailableInstrument[]
+  /** When it is judged; left out: as of the latest reading. */
+  readonly asOf?: AsOf
   /** The forecast's chances of being over now and within the look-ahead; absent or null when withheld. */
   readonly forecast?: { readonly overNow: number; readonly overAhead: number } | null
-  /** The shop's own values for what is assumed; the shipped ones where it has none. */
-  readonly assumptions?: AssumptionOverrides
+  /** The shop's own values for what is assumed, by key: none in a shop that changed nothing. */
+  readonly assumptions: AssumptionOverrides
   /** Other rules to say the word of, for comparison. */
   readonly otherRules?: readonly HouseRule[]
 }
@@ -113,9 +118,9 @@ export interface ChainVerdict {
   readonly advice: SprocketAdvice | null
   readonly flags: readonly VerdictFlag[]
   readonly decidedBy: VerdictStep
-  /** Chance that the worst measured spot is over the limit; null with nothing measured. */
+  /** Chance, when it was measured, that the worst place is over the limit; null with nothing measured. */
   readonly probabilityOver: number | null
-  /** Median of the worst measured spot, %, and half its 16–84 % width. */
+  /** Median of the worst place, %, and half its 16–84 % width. */
   readonly median: number | null
   readonly halfWidth: number | null
   readonly worst: RawWorst | null
@@ -130,7 +135,7 @@ export interface ChainVerdict {
   /** With "measure again": what the later steps would say as things stand. */
   readonly otherwise: VerdictWord | null
   readonly settle: readonly Settle[]
-  /** Days until the next look; 0 is today, null none (the chain is to come off). */
+  /** Days until the next look where no forecast gives one; 0 is today, null none (the chain is to come off). */
   readonly checkInDays: number | null
   /** The steps taken, in order, with their numbers. */
   readonly steps: readonly Explanation[]

@@ -2,12 +2,12 @@ import { LRUCache } from 'lru-cache'
 import type { Assumptions } from '../assumptions.ts'
 import { probabilityOver } from '../readings/probabilityOver.ts'
 import { worstSpotPosterior, type SpotObservation, type WorstSpotPosterior } from '../readings/worstSpot.ts'
-import type { CountedSpot } from './round.ts'
+import { spotU, type CountedSpot } from './round.ts'
 import type { RawWorst } from './verdictTypes.ts'
 
-/** D1: the worst spot of what counts, to be held against any limit. One point spot is judged by itself. */
-export function worstOf(spots: readonly CountedSpot[]): WorstSpotPosterior {
-  const only = spots.length === 1 ? spots[0] : undefined
+/** D1: the worst of all places round the chain, to be held against any limit. One point spot of one place is judged by itself. */
+export function worstOf(spots: readonly CountedSpot[], { measuring }: Assumptions): WorstSpotPosterior {
+  const only = spots.length === 1 && measuring.places === 1 ? spots[0] : undefined
   if (only?.spot.value !== undefined && only.reading.instrument.kind !== 'full-length') {
     const u = Math.hypot(only.spot.u, only.reading.instrument.biasU)
     const { value } = only.spot
@@ -18,8 +18,8 @@ export function worstOf(spots: readonly CountedSpot[]): WorstSpotPosterior {
     }
   }
   const observations = spots.map(observation)
-  const key = JSON.stringify(observations)
-  const known = KNOWN.get(key) ?? worstSpotPosterior(observations)
+  const key = JSON.stringify([measuring.places, observations])
+  const known = KNOWN.get(key) ?? worstSpotPosterior(observations, measuring.places)
   KNOWN.set(key, known)
   return known
 }
@@ -49,10 +49,23 @@ function observation({ reading, spot }: CountedSpot): SpotObservation {
 /** A place to order spots by when only marks are known: the least the spot can be. */
 const atLeast = ({ spot }: CountedSpot): number => spot.value ?? spot.over ?? -Infinity
 
-/** The spot whose plain value is largest, named beside the verdict's own number. */
+/** Of several looks at one named place the one that is known best speaks for it, the later of two as good. */
+const governs = (spots: readonly CountedSpot[]): CountedSpot[] =>
+  spots.filter(
+    (mine) =>
+      mine.spot.place === undefined ||
+      !spots.some(
+        (other) =>
+          other.spot.place === mine.spot.place &&
+          (spotU(other) < spotU(mine) ||
+            (spotU(other) === spotU(mine) && other.reading.occurredAt > mine.reading.occurredAt)),
+      ),
+  )
+
+/** The spot that governs: of those that speak for their place the one whose plain value is largest, named beside the verdict's own number. */
 export function rawWorst(spots: readonly CountedSpot[]): RawWorst | null {
   let worst: CountedSpot | undefined
-  for (const spot of spots) if (!worst || atLeast(spot) > atLeast(worst)) worst = spot
+  for (const spot of governs(spots)) if (!worst || atLeast(spot) > atLeast(worst)) worst = spot
   if (!worst) return null
   const { value, over, under, u } = worst.spot
   return {

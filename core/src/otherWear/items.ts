@@ -1,5 +1,4 @@
 import type { Assumptions } from '../assumptions.ts'
-import { DEFAULTS } from '../defaults.ts'
 import type { DriveType } from '../limits/houseRules.ts'
 
 /** How an item is judged: by the shape of its teeth, by its thickness, or by a look. */
@@ -53,11 +52,7 @@ export function itemsOf(bike: { readonly type: DriveType; readonly discBrake: bo
  *
  * @param result what the last look came to
  */
-export function dueAgainKm(
-  id: WearItemId,
-  result: WearResult,
-  assumed: Assumptions['otherWear'] = DEFAULTS.otherWear,
-): number {
+export function dueAgainKm(id: WearItemId, result: WearResult, assumed: Assumptions['otherWear']): number {
   if (result === 'change') return 0
   return assumed[wearItem(id).due] * (result === 'watch' ? assumed.watchShare : 1)
 }

@@ -26,9 +26,9 @@ describe('what else wears', () => {
   })
   it('is due again after its interval, sooner when it is to be watched, at once when it is to be changed', () => {
     for (const id of WEAR_ITEM_IDS) {
-      const good = dueAgainKm(id, 'good')
-      expect(dueAgainKm(id, 'watch')).toBeCloseTo(good * assumed.watchShare, 9)
-      expect([good > 0, dueAgainKm(id, 'change')]).toEqual([true, 0])
+      const good = dueAgainKm(id, 'good', DEFAULTS.otherWear)
+      expect(dueAgainKm(id, 'watch', DEFAULTS.otherWear)).toBeCloseTo(good * assumed.watchShare, 9)
+      expect([good > 0, dueAgainKm(id, 'change', DEFAULTS.otherWear)]).toEqual([true, 0])
     }
   })
   it('grades teeth from new to done', () => {
@@ -57,11 +57,14 @@ describe('a thickness', () => {
 
 describe('a rotor', () => {
   it('measured once is as thick as it was measured, its rate not known', () => {
-    const { now, rate, left, result, dueKm } = rotorWear({
-      minimumMm: 1.5,
-      readings: [{ km: 4000, mm: 1.72, u: 0.02 }],
-      kmNow: 4000,
-    })
+    const { now, rate, left, result, dueKm } = rotorWear(
+      {
+        minimumMm: 1.5,
+        readings: [{ km: 4000, mm: 1.72, u: 0.02 }],
+        kmNow: 4000,
+      },
+      DEFAULTS.otherWear,
+    )
     expect([now.mm, now.u]).toEqual([expect.closeTo(1.72, 9), expect.closeTo(0.02, 9)])
     expect(rate[1]).toBeCloseTo(assumed.rotorRate, 2)
     expect(left[2] / left[0]).toBeGreaterThan(5)
@@ -69,7 +72,7 @@ describe('a rotor', () => {
   })
   it('measured often is foretold by its own rate', () => {
     const readings = line(1.8, 0.1, [0, 500, 1000, 1500, 2000])
-    const { rate, left } = rotorWear({ minimumMm: 1.5, readings, kmNow: 2000 })
+    const { rate, left } = rotorWear({ minimumMm: 1.5, readings, kmNow: 2000 }, DEFAULTS.otherWear)
     expect(rate[1]).toBeGreaterThan(0.08)
     expect(rate[1]).toBeLessThan(0.12)
     // 0.1 mm are left at 0.1 mm a thousand km.
@@ -79,7 +82,8 @@ describe('a rotor', () => {
     expect(left[2]).toBeGreaterThan(1000)
   })
   it('under its minimum is changed, near it watched and measured again before it gets there', () => {
-    const at = (mm: number) => rotorWear({ minimumMm: 1.5, readings: [{ km: 0, mm, u: 0.02 }], kmNow: 0 })
+    const at = (mm: number) =>
+      rotorWear({ minimumMm: 1.5, readings: [{ km: 0, mm, u: 0.02 }], kmNow: 0 }, DEFAULTS.otherWear)
     expect(at(1.47)).toMatchObject({ result: 'change', dueKm: 0 })
     expect(at(1.52).result).toBe('watch')
     expect(at(1.6).result).toBe('good')
@@ -88,8 +92,8 @@ describe('a rotor', () => {
   })
   it('goes on wearing since it was measured', () => {
     const readings = line(1.8, 0.1, [0, 1000, 2000])
-    const then = rotorWear({ minimumMm: 1.5, readings, kmNow: 2000 })
-    const later = rotorWear({ minimumMm: 1.5, readings, kmNow: 3000 })
+    const then = rotorWear({ minimumMm: 1.5, readings, kmNow: 2000 }, DEFAULTS.otherWear)
+    const later = rotorWear({ minimumMm: 1.5, readings, kmNow: 3000 }, DEFAULTS.otherWear)
     expect(later.now.mm).toBeLessThan(then.now.mm - 0.08)
     expect(later.now.u).toBeGreaterThan(then.now.u)
     expect(later.probabilityUnder).toBeGreaterThan(then.probabilityUnder)
@@ -99,7 +103,8 @@ describe('a rotor', () => {
     const thickness = fc.double({ min: 1.2, max: 2, noNaN: true })
     fc.assert(
       fc.property(thickness, thickness, fc.double({ min: 0.005, max: 0.06, noNaN: true }), (a, b, u) => {
-        const at = (mm: number) => rotorWear({ minimumMm: 1.5, readings: [{ km: 0, mm, u }], kmNow: 0 })
+        const at = (mm: number) =>
+          rotorWear({ minimumMm: 1.5, readings: [{ km: 0, mm, u }], kmNow: 0 }, DEFAULTS.otherWear)
         const [thin, thick] = [at(Math.min(a, b)), at(Math.max(a, b))]
         expect(thin.probabilityUnder).toBeGreaterThanOrEqual(thick.probabilityUnder - 1e-9)
         expect(thin.left[1]).toBeLessThanOrEqual(thick.left[1] + 1)
@@ -112,8 +117,12 @@ describe('a rotor', () => {
     )
   })
   it('nobody measured, or of no thickness a rotor has, is refused', () => {
-    expect(() => rotorWear({ minimumMm: 1.5, readings: [], kmNow: 0 })).toThrow(RangeError)
-    expect(() => rotorWear({ minimumMm: 15, readings: line(1.8, 0, [0]), kmNow: 0 })).toThrow(RangeError)
-    expect(() => rotorWear({ minimumMm: 1.5, readings: line(0.1, 0, [0]), kmNow: 0 })).toThrow(RangeError)
+    expect(() => rotorWear({ minimumMm: 1.5, readings: [], kmNow: 0 }, DEFAULTS.otherWear)).toThrow(RangeError)
+    expect(() => rotorWear({ minimumMm: 15, readings: line(1.8, 0, [0]), kmNow: 0 }, DEFAULTS.otherWear)).toThrow(
+      RangeError,
+    )
+    expect(() => rotorWear({ minimumMm: 1.5, readings: line(0.1, 0, [0]), kmNow: 0 }, DEFAULTS.otherWear)).toThrow(
+      RangeError,
+    )
   })
 })

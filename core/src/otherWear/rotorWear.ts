@@ -1,5 +1,4 @@
 import type { Assumptions } from '../assumptions.ts'
-import { DEFAULTS } from '../defaults.ts'
 import { normalCumulative } from '../numerics/normal.ts'
 import { dueAgainKm, type WearResult } from './items.ts'
 
@@ -61,7 +60,7 @@ export function rotorWear(
     readings,
     kmNow,
   }: { readonly minimumMm: number; readonly readings: readonly RotorReading[]; readonly kmNow: number },
-  assumed: Assumptions['otherWear'] = DEFAULTS.otherWear,
+  assumed: Assumptions['otherWear'],
 ): RotorWear {
   if (readings.length === 0) throw new RangeError('a rotor nobody measured is not forecast')
   for (const mm of [minimumMm, ...readings.map((reading) => reading.mm)])

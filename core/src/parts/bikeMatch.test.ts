@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import {
+  DEFAULTS,
   bikeQuestion,
   cutFor,
   jointCandidateId,
@@ -105,7 +106,7 @@ const tandem: BikeForParts = {
 }
 const asked: AskedOfBike = { of: 'drive', joints: 'new', school: 'strict' }
 const match = (more: Partial<AskedOfBike> = {}, bike = tandem) => {
-  const { question, pitches } = bikeQuestion(bike, { ...asked, ...more })
+  const { question, pitches } = bikeQuestion(bike, { ...asked, ...more }, DEFAULTS)
   return { pitches, ...matchForBike(question, catalogue) }
 }
 

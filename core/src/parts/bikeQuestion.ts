@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 import type { CareKind } from '../forecast/priors.ts'
 import { bikeLength, timingLength, type BikeLengthDrive } from '../length/bikeLength.ts'
@@ -58,7 +57,7 @@ const overTwoRings = (drive: PartsDrive): PartsDrive => ({
 export function bikeQuestion(
   bike: BikeForParts,
   { of, pitches, chainId, ask, joints, school }: AskedOfBike,
-  assumed: Assumptions = DEFAULTS,
+  assumed: Assumptions,
 ): { readonly question: MatchQuestion; readonly pitches: number | null } {
   const { drive, care, sprocketsSuspect, oldPitches, present, presentChainId } = bike
   const worked = of === 'timing' ? timingLength(drive, assumed) : bikeLength(drive, oldPitches, assumed)

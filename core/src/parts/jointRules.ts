@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 import type { CareKind } from '../forecast/priors.ts'
 import type { BoxEnds } from '../length/cutPlan.ts'
@@ -39,7 +38,7 @@ export interface JointFacts {
   readonly care: CareKind
   /** What the ends are now; left out: still to be cut. */
   readonly ends?: BoxEnds
-  readonly assumed?: Assumptions
+  readonly assumed: Assumptions
 }
 
 const RE_PRESSED_TO: Readonly<Record<'allowed' | 'caution', number>> = { allowed: 8, caution: 9 }
@@ -123,7 +122,7 @@ export const JOINT_RULES: readonly Rule<JointFacts, JointRuleId>[] = [
   },
   {
     id: 'joint-width',
-    decide: ({ chain, joint, assumed = DEFAULTS }) => {
+    decide: ({ chain, joint, assumed }) => {
       if (joint.model === 're-press' || joint.model.kind === 'pin') return null
       const { outerMm } = joint.model
       if (outerMm === null || chain.outerMm === null)

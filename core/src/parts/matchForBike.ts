@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 import type { ChainModel, JointModel, PartsDrive } from './describe.ts'
 import type { JointCandidate } from './jointRules.ts'
@@ -46,7 +45,7 @@ export interface MatchQuestion {
   /** Joints are for a chain that was closed before, with what it is closed with now; left out: for a new one. */
   readonly closedBefore?: { readonly present: JointCandidate | null } | undefined
   readonly school?: ReuseSchool
-  readonly assumed?: Assumptions
+  readonly assumed: Assumptions
 }
 
 /** What fits one chain of one bike. */
@@ -70,7 +69,7 @@ const ASKED = 8
  * of them, and the facts that are wanted. The browser and the server both ask here.
  */
 export function matchForBike(
-  { wants, chainId, ask, closedBefore, school = 'strict', assumed = DEFAULTS }: MatchQuestion,
+  { wants, chainId, ask, closedBefore, school = 'strict', assumed }: MatchQuestion,
   { chains, joints }: Catalogue,
 ): BikeMatch {
   const { standing, excluded, best } = siftChains(wants, chains)

@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Assumptions } from '../assumptions.ts'
 import { CHAIN_RULES, type ChainRuleId } from './chainRules.ts'
 import {
@@ -143,7 +142,7 @@ export type JointQuery = Omit<JointFacts, 'joint'> & {
 
 /** What every rule says of a joint for a chain. A substitution somebody asks about is answered by the same. */
 export function judgeJoint(query: JointQuery, joint: JointCandidate): JudgedJoint {
-  const { removalsAYear = 0, assumed = DEFAULTS, ...facts } = query
+  const { removalsAYear = 0, assumed, ...facts } = query
   return {
     ...judged(joint, decideAll(JOINT_RULES, { ...facts, assumed, joint })),
     habit: joint.model === 're-press' || removalsAYear === 0 ? null : linksAYear(joint.model, removalsAYear),
@@ -158,7 +157,7 @@ export function judgeJoint(query: JointQuery, joint: JointCandidate): JudgedJoin
  * @param most as many as are wanted
  */
 export function matchJoints(query: JointQuery, joints: readonly JointCandidate[], most = Infinity): JudgedJoint[] {
-  const { removalsAYear: removals = 0, assumed = DEFAULTS, chain, newChain, speeds, school, care, ends } = query
+  const { removalsAYear: removals = 0, assumed, chain, newChain, speeds, school, care, ends } = query
   return sift(
     joints,
     ends === undefined
@@ -212,7 +211,7 @@ export function factsWanted(list: readonly Judged<unknown, string>[]): FactWante
 /** How often a chain comes off in a year by its care. */
 export const removalsAYear = (
   { care, takenOff }: Pick<PartsDrive, 'care' | 'takenOff'>,
-  { parts }: Assumptions = DEFAULTS,
+  { parts }: Assumptions,
 ): number => (care === 'immersion-wax' ? parts.removalsWax : takenOff ? parts.removalsOff : 0)
 
 /** A joint of the catalogue, new. */

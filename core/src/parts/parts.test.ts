@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  DEFAULTS,
   chainProblems,
   factsWanted,
   jointProblems,
@@ -131,7 +132,7 @@ describe('the rules of a chain', () => {
 })
 
 describe('the rules of a joint', () => {
-  const query: JointQuery = { chain, newChain: false, speeds: 11, school: 'strict', care: 'dry-oil' }
+  const query: JointQuery = { chain, newChain: false, speeds: 11, school: 'strict', care: 'dry-oil', assumed: DEFAULTS }
   const used = (closings: number | null, reuse: JointModel['reuse'], firm?: boolean): JointCandidate => ({
     model: { ...link, reuse },
     closings,
@@ -311,7 +312,14 @@ describe('a chain that comes off often', () => {
   it('has links that can be used again first, with what the others would cost in a year', () => {
     const again = { ...link, id: 'l2', name: 'Again link', reuse: { kind: 'times', most: 5 } as const, price: 900 }
     const firm = { ...link, id: 'l3', name: 'Firm link', reuse: { kind: 'firm' } as const, price: 1500 }
-    const query: JointQuery = { chain, newChain: true, speeds: 11, school: 'strict', care: 'immersion-wax' }
+    const query: JointQuery = {
+      chain,
+      newChain: true,
+      speeds: 11,
+      school: 'strict',
+      care: 'immersion-wax',
+      assumed: DEFAULTS,
+    }
     const ids = (removals: number): string[] =>
       matchJoints({ ...query, removalsAYear: removals }, [link, again, firm].map(newJoint)).map(({ part }) =>
         part.model === 're-press' ? '' : part.model.id,
@@ -321,15 +329,22 @@ describe('a chain that comes off often', () => {
     expect(linksAYear(link, 12)).toEqual({ linksAYear: 12, cost: 4800 })
     expect(linksAYear(again, 12)).toEqual({ linksAYear: 3, cost: 2700 })
     expect(linksAYear(firm, 12)).toEqual({ linksAYear: null, cost: null })
-    expect(removalsAYear({ care: 'immersion-wax', takenOff: false })).toBe(12)
-    expect(removalsAYear({ care: 'dry-oil', takenOff: true })).toBe(6)
-    expect(removalsAYear({ care: 'dry-oil', takenOff: false })).toBe(0)
+    expect(removalsAYear({ care: 'immersion-wax', takenOff: false }, DEFAULTS)).toBe(12)
+    expect(removalsAYear({ care: 'dry-oil', takenOff: true }, DEFAULTS)).toBe(6)
+    expect(removalsAYear({ care: 'dry-oil', takenOff: false }, DEFAULTS)).toBe(0)
   })
 })
 
 describe('joints ranked', () => {
   it('have the kind that comes in the box first, then what can be opened again, whatever it costs', () => {
-    const query: JointQuery = { chain, newChain: true, speeds: 11, school: 'strict', care: 'dry-oil' }
+    const query: JointQuery = {
+      chain,
+      newChain: true,
+      speeds: 11,
+      school: 'strict',
+      care: 'dry-oil',
+      assumed: DEFAULTS,
+    }
     const cheapPin = { ...pin, price: 10 }
     const order = (box: ChainModel['jointInBox']): string[] =>
       matchJoints({ ...query, chain: { ...chain, jointInBox: box } }, [newJoint(cheapPin), newJoint(link)]).map(

@@ -8,13 +8,13 @@ const BAND = { low: 75, high: 90 }
 const trace = (values: readonly number[]): TemperatureReading[] =>
   values.map((celsius, i) => ({ at: NOW - (values.length - 1 - i) * 1000, celsius }))
 const wordOf = (readings: readonly TemperatureReading[], now = NOW): string =>
-  judgeTemperature({ readings, now, band: BAND }).word
+  judgeTemperature({ readings, now, band: BAND }, DEFAULTS.pot).word
 /** Holds a temperature as a thermostat does. */
 const held = (about: number, seconds = 60): number[] => Array.from({ length: seconds }, (_, i) => about + (i % 3) * 0.1)
 
 describe('a pot by its thermometer', () => {
   it('is ready in its recipe’s band, too cool below it, too hot above it', () => {
-    expect(judgeTemperature({ readings: trace(held(82)), now: NOW, band: BAND })).toEqual({
+    expect(judgeTemperature({ readings: trace(held(82)), now: NOW, band: BAND }, DEFAULTS.pot)).toEqual({
       word: 'ready',
       celsius: expect.closeTo(82, 0) as number,
     })
@@ -27,7 +27,7 @@ describe('a pot by its thermometer', () => {
   })
   it('that says nothing any more is an alarm, not the last thing it said', () => {
     expect(wordOf(trace(held(82)), NOW + 19_000)).toBe('ready')
-    expect(judgeTemperature({ readings: trace(held(82)), now: NOW + 21_000, band: BAND })).toEqual({
+    expect(judgeTemperature({ readings: trace(held(82)), now: NOW + 21_000, band: BAND }, DEFAULTS.pot)).toEqual({
       word: 'lost',
       celsius: null,
     })
@@ -49,7 +49,7 @@ describe('a pot by its thermometer', () => {
   it('is never called ready out of its band, whatever was sent', () => {
     fc.assert(
       fc.property(fc.array(fc.double({ min: -100, max: 400, noNaN: true }), { minLength: 1 }), (values) => {
-        const now = judgeTemperature({ readings: trace(values), now: NOW, band: BAND })
+        const now = judgeTemperature({ readings: trace(values), now: NOW, band: BAND }, DEFAULTS.pot)
         const last = values.at(-1)!
         if (last < BAND.low || last > BAND.high) expect(now.word).not.toBe('ready')
         if (isAlarm(now.word) && now.word !== 'hot' && now.word !== 'alarm') expect(now.celsius).toBeNull()
@@ -61,8 +61,8 @@ describe('a pot by its thermometer', () => {
 
 describe('a bath of wax', () => {
   it('counts wet and gritty chains more, and is changed at its load', () => {
-    expect(bathLoad({ clean: 20, wet: 5, gritty: 2 })).toEqual({ load: 36, most: 60, change: false })
-    expect(bathLoad({ gritty: 20 }).change).toBe(true)
-    expect(bathLoad({}).load).toBe(0)
+    expect(bathLoad({ clean: 20, wet: 5, gritty: 2 }, DEFAULTS.pot)).toEqual({ load: 36, most: 60, change: false })
+    expect(bathLoad({ gritty: 20 }, DEFAULTS.pot).change).toBe(true)
+    expect(bathLoad({}, DEFAULTS.pot).load).toBe(0)
   })
 })

@@ -1,5 +1,4 @@
 import type { Assumptions } from '../assumptions.ts'
-import { DEFAULTS } from '../defaults.ts'
 
 /** What a pot's thermometer sent. */
 export interface TemperatureReading {
@@ -43,7 +42,7 @@ export function judgeTemperature(
     now,
     band,
   }: { readings: readonly TemperatureReading[]; now: number; band: { low: number; high: number } },
-  assumed: Assumptions['pot'] = DEFAULTS.pot,
+  assumed: Assumptions['pot'],
 ): TemperatureNow {
   const last = readings.at(-1)
   if (!last || now - last.at > assumed.silentSeconds * 1000) return { word: 'lost', celsius: null }
@@ -83,7 +82,7 @@ export type BathCondition = (typeof BATH_CONDITIONS)[number]
 /** Chains a bath of wax has had, wet and gritty ones counted more, of how many it takes. */
 export const bathLoad = (
   dipped: Readonly<Partial<Record<BathCondition, number>>>,
-  assumed: Assumptions['pot'] = DEFAULTS.pot,
+  assumed: Assumptions['pot'],
 ): { readonly load: number; readonly most: number; readonly change: boolean } => {
   const { clean = 0, wet = 0, gritty = 0 } = dipped
   const load = clean + wet * assumed.wetCounts + gritty * assumed.grittyCounts

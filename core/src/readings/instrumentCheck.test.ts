@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { DEFAULTS } from '../defaults.ts'
 import { checkInstrument, marksProblem, type CheckResult, type InstrumentRecord } from '../index.ts'
 
 const record = (kind: InstrumentRecord['kind'], marks: number[] | null = null): InstrumentRecord => ({
@@ -17,6 +18,7 @@ const biasOf = (result: CheckResult): number => (result.ok ? result.outcome.bias
 describe('checking an instrument against known places', () => {
   it('finds what a display reads too much, whatever its record said before', () => {
     const result = checkInstrument({
+      assumed: DEFAULTS,
       record: record('digital'),
       pairs: [
         { reference: 0.25, typed: '0.33' },
@@ -31,6 +33,7 @@ describe('checking an instrument against known places', () => {
   })
   it('finds nothing wrong where the difference may be chance', () => {
     const result = checkInstrument({
+      assumed: DEFAULTS,
       record: record('digital'),
       pairs: [{ reference: 0.5, typed: '0.54' }],
       referenceU: 0.005,
@@ -39,6 +42,7 @@ describe('checking an instrument against known places', () => {
   })
   it('finds where marks truly go in: a gauge that reads late goes in too late', () => {
     const result = checkInstrument({
+      assumed: DEFAULTS,
       record: record('drop-in', [0.5, 0.75]),
       pairs: [
         { reference: 0.5, typed: 'oo' },
@@ -55,6 +59,7 @@ describe('checking an instrument against known places', () => {
   })
   it('checks a rule on lengths', () => {
     const result = checkInstrument({
+      assumed: DEFAULTS,
       record: record('steel-rule'),
       pairs: [{ reference: 0.5, typed: '306.32', pitches: 24 }],
       referenceU: 0,
@@ -77,7 +82,9 @@ describe('checking an instrument against known places', () => {
       null,
     ],
   ] as const)('refuses %s', (_, pairs, problem, at) => {
-    expect(checkInstrument({ record: record('drop-in', [0.5, 0.75]), pairs, referenceU: 0.01 })).toEqual({
+    expect(
+      checkInstrument({ assumed: DEFAULTS, record: record('drop-in', [0.5, 0.75]), pairs, referenceU: 0.01 }),
+    ).toEqual({
       ok: false,
       at,
       problem,

@@ -1,5 +1,4 @@
 import type { Assumptions } from '../assumptions.ts'
-import { DEFAULTS } from '../defaults.ts'
 import type { Explanation } from '../explanation.ts'
 import { parseMarks } from './gaugeMarks.ts'
 import { entryForm, scaleU, type InstrumentRecord } from './instrumentRecord.ts'
@@ -47,17 +46,18 @@ export function checkInstrument({
   record,
   pairs,
   referenceU,
-  assumed = DEFAULTS,
+  assumed,
 }: {
   record: InstrumentRecord
   pairs: readonly CheckPair[]
   referenceU: number
-  assumed?: Assumptions
+  assumed: Assumptions
 }): CheckResult {
   if (pairs.length === 0) return { ok: false, at: null, problem: 'check-empty' }
   const wrong = pairs.findIndex(({ reference }) => !(reference >= -0.5 && reference <= 3))
   if (wrong >= 0) return { ok: false, at: wrong, problem: 'reference-range' }
-  const found = entryForm(record.kind) === 'marks' ? biasOfMarks(record, pairs) : biasOfValues(record, pairs, assumed)
+  const found =
+    entryForm(record.kind) === 'marks' ? biasOfMarks(record, pairs, assumed) : biasOfValues(record, pairs, assumed)
   if (!found.ok) return found
   const biasU = Math.hypot(found.u, referenceU)
   const { bias } = found
@@ -102,7 +102,7 @@ function biasOfValues(record: InstrumentRecord, pairs: readonly CheckPair[], ass
   return { ok: true, bias, u: readU / Math.sqrt(differences.length) }
 }
 
-function biasOfMarks(record: InstrumentRecord, pairs: readonly CheckPair[]): Found {
+function biasOfMarks(record: InstrumentRecord, pairs: readonly CheckPair[], assumed: Assumptions): Found {
   const marks = record.marks ?? []
   const bounds = marks.map(() => ({ low: -Infinity, high: Infinity }))
   for (const [at, { reference, typed }] of pairs.entries()) {
@@ -115,7 +115,7 @@ function biasOfMarks(record: InstrumentRecord, pairs: readonly CheckPair[]): Fou
     }
   }
   // Stayed out of more wear than it went into, by more than a mark is uncertain by: the check contradicts itself.
-  if (bounds.some(({ low, high }) => low - high > 2 * scaleU(record, DEFAULTS)))
+  if (bounds.some(({ low, high }) => low - high > 2 * scaleU(record, assumed)))
     return { ok: false, at: null, problem: 'check-contradicts' }
   const decided = bounds.flatMap(({ low, high }, i) =>
     Number.isFinite(low) && Number.isFinite(high)

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { DEFAULTS } from '../defaults.ts'
 import {
   assumptionsWith,
   formatMarks,
@@ -24,12 +25,12 @@ const record = (kind: InstrumentKind, more: Partial<InstrumentRecord> = {}): Ins
   ...more,
 })
 const seen = (kind: InstrumentKind, entry: SpotEntry, more: Partial<InstrumentRecord> = {}) => {
-  const result = observeSpot({ record: record(kind, more), entry })
+  const result = observeSpot({ assumed: DEFAULTS, record: record(kind, more), entry })
   if (!result.ok) throw new Error(result.problem)
   return result.observed
 }
 const refused = (kind: InstrumentKind, entry: SpotEntry, more: Partial<InstrumentRecord> = {}) => {
-  const result = observeSpot({ record: record(kind, more), entry })
+  const result = observeSpot({ assumed: DEFAULTS, record: record(kind, more), entry })
   return result.ok ? null : `${result.field}: ${result.problem}`
 }
 
@@ -79,6 +80,7 @@ describe('lengths', () => {
 describe('temperature', () => {
   const warmed = (material: InstrumentRecord['material'], ruleCelsius?: number, chainCelsius?: number) => {
     const result = observeSpot({
+      assumed: DEFAULTS,
       record: record('steel-rule', { material }),
       entry: { typed: '304.8', pitches: 24 },
       temperatures: {
@@ -100,6 +102,7 @@ describe('temperature', () => {
   })
   it('is explained by the temperatures it was made from', () => {
     const result = observeSpot({
+      assumed: DEFAULTS,
       record: record('steel-rule'),
       entry: { typed: '304.8', pitches: 24 },
       temperatures: { ruleCelsius: 20, chainCelsius: -5 },
@@ -175,7 +178,7 @@ describe('every kind', () => {
         fc.oneof(fc.string(), fc.double().map(String), fc.constantFrom('io', 'end', '12in +3/32')),
         fc.option(fc.integer({ min: -5, max: 400 })),
         (kind, typed, pitches) => {
-          const result = observeSpot({ record: record(kind), entry: { typed, pitches } })
+          const result = observeSpot({ assumed: DEFAULTS, record: record(kind), entry: { typed, pitches } })
           if (!result.ok) return
           const { value, over, under, u } = result.observed
           expect(u).toBeGreaterThan(0)

@@ -1,5 +1,4 @@
 import type { Assumptions } from '../assumptions.ts'
-import { DEFAULTS } from '../defaults.ts'
 import type { ExplainedInput, Explanation } from '../explanation.ts'
 import { parseMarks, type MarksEntryProblem } from './gaugeMarks.ts'
 import { lengthUMm, scaleU, type InstrumentRecord } from './instrumentRecord.ts'
@@ -80,12 +79,12 @@ export function observeSpot({
   record,
   entry,
   temperatures = {},
-  assumed = DEFAULTS,
+  assumed,
 }: {
   record: InstrumentRecord
   entry: SpotEntry
   temperatures?: Temperatures
-  assumed?: Assumptions
+  assumed: Assumptions
 }): ObservedResult {
   switch (record.kind) {
     case 'steel-rule':
@@ -111,7 +110,7 @@ export function observeSpot({
 export function pinSpanTyped(
   record: InstrumentRecord,
   entry: SpotEntry,
-  assumed: Assumptions = DEFAULTS,
+  assumed: Assumptions,
 ):
   | {
       readonly ok: true

@@ -9,7 +9,7 @@ export type CaliperMode = 'pin-to-pin' | 'inside-rollers' | 'outside-rollers'
  * Jaws inside two rollers fall one roller diameter short of the pins, jaws outside them one too long.
  * Both of these also see roller wear, which is not elongation.
  *
- * @param reading `readingMm` as shown, mm; `mode`; `rollerMm` diameter of a roller, mm (7.75 by default)
+ * @param reading `readingMm` as shown, mm; `mode`; `rollerMm` diameter of a roller, mm (left out: the shipped 7.75; the product always gives it)
  * @throws RangeError when the reading is not above 0, or is no longer than the roller it contains
  */
 export function pinSpanFromCaliper({

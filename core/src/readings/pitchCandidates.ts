@@ -8,18 +8,30 @@ export interface PitchCandidate {
   readonly elongation: number
 }
 
+/** A length whose count was left out. */
+export interface UncountedLength {
+  /** Between pin centres, mm. */
+  readonly lengthMm: number
+  /** True to consider even counts only. */
+  readonly wholeLinks: boolean
+}
+
+/** {@link countsWithin} between the shipped bounds, −0.2 % and 2.5 %: the reference. The product asks with the shop's own. */
+export const pitchCandidates = (query: UncountedLength): PitchCandidate[] => countsWithin(query, DEFAULTS.measuring)
+
 /**
  * Every count of pitches a length can be, when the count was left out.
  *
- * A count is possible when the elongation it means lies within −0.2 % to 2.5 % (defaults). The nearest whole
- * number would be wrong for long runs: 60 whole links worn 0.9 % are nearer to 61 unworn.
+ * A count is possible when the elongation it means lies within the bounds, %. The nearest whole number would be wrong
+ * for long runs: 60 whole links worn 0.9 % are nearer to 61 unworn.
  *
- * @param query `lengthMm` between pin centres, mm; `wholeLinks` true to consider even counts only
  * @returns ascending by count; empty when no count fits, or the length is not above 0
  */
-export function pitchCandidates({ lengthMm, wholeLinks }: { lengthMm: number; wholeLinks: boolean }): PitchCandidate[] {
+export function countsWithin(
+  { lengthMm, wholeLinks }: UncountedLength,
+  { candidateLowest, candidateHighest }: { readonly candidateLowest: number; readonly candidateHighest: number },
+): PitchCandidate[] {
   if (!(lengthMm > 0) || !Number.isFinite(lengthMm)) return []
-  const { candidateLowest, candidateHighest } = DEFAULTS.measuring
   const step = wholeLinks ? 2 : 1
   const fewest = lengthMm / PITCH_MM / (1 + candidateHighest / 100)
   const most = lengthMm / PITCH_MM / (1 + candidateLowest / 100)

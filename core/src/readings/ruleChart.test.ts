@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { DEFAULTS } from '../defaults.ts'
 import { growthSinceNew, ruleChart } from '../index.ts'
 
 describe('the rule chart', () => {
@@ -35,21 +36,28 @@ describe('the rule chart', () => {
 describe('a whole chain since it was new', () => {
   const whenNew = { lengthMm: 1448.4, pitches: 114, preloadKg: 2, chainCelsius: 20 }
   it('has grown by what its pitches have', () => {
-    const { growth, unlike, explanation } = growthSinceNew({ now: { ...whenNew, lengthMm: 1455.642 }, whenNew })
+    const { growth, unlike, explanation } = growthSinceNew({
+      uMm: DEFAULTS.measuring.fullLengthUMm,
+      now: { ...whenNew, lengthMm: 1455.642 },
+      whenNew,
+    })
     expect(growth).toBeCloseTo(0.5, 9)
     expect(unlike).toEqual([])
     expect(explanation.result.value).toBe(growth)
   })
   it('compares with and without its connecting link, and at another temperature', () => {
     const without = { ...whenNew, lengthMm: 1448.4 * (113 / 114) * 1.005, pitches: 113 }
-    const compared = growthSinceNew({ now: without, whenNew })
+    const compared = growthSinceNew({ uMm: DEFAULTS.measuring.fullLengthUMm, now: without, whenNew })
     expect(compared.unlike).toEqual([])
     expect(compared.growth).toBeCloseTo(0.5, 9)
     const warm = { ...whenNew, lengthMm: 1448.4 * (1 + 11.5e-6 * 15), chainCelsius: 35 }
-    expect(growthSinceNew({ now: warm, whenNew }).growth).toBeCloseTo(0, 6)
+    expect(growthSinceNew({ uMm: DEFAULTS.measuring.fullLengthUMm, now: warm, whenNew }).growth).toBeCloseTo(0, 6)
   })
   it('is named as unlike at another count or another load', () => {
     const now = { ...whenNew, pitches: 112, preloadKg: 5 }
-    expect(growthSinceNew({ now, whenNew }).unlike).toEqual(['count-differs', 'preload-differs'])
+    expect(growthSinceNew({ uMm: DEFAULTS.measuring.fullLengthUMm, now, whenNew }).unlike).toEqual([
+      'count-differs',
+      'preload-differs',
+    ])
   })
 })

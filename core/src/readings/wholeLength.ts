@@ -1,4 +1,3 @@
-import { DEFAULTS } from '../defaults.ts'
 import type { Explanation } from '../explanation.ts'
 import { EXPANSION_PPM } from './temperature.ts'
 
@@ -25,15 +24,12 @@ export type UnlikeLengths = 'count-differs' | 'preload-differs'
  * @param lengths `now` and `whenNew`; `uMm` standard uncertainty of one length, mm
  * @returns growth and its u in % of the new length, and what is unlike about the two
  */
-export function growthSinceNew({
-  now,
-  whenNew,
-  uMm = DEFAULTS.measuring.fullLengthUMm,
-}: {
-  now: WholeLength
-  whenNew: WholeLength
-  uMm?: number
-}): { growth: number; u: number; unlike: readonly UnlikeLengths[]; explanation: Explanation } {
+export function growthSinceNew({ now, whenNew, uMm }: { now: WholeLength; whenNew: WholeLength; uMm: number }): {
+  growth: number
+  u: number
+  unlike: readonly UnlikeLengths[]
+  explanation: Explanation
+} {
   const perPitchNow = now.lengthMm / now.pitches
   const perPitchNew = whenNew.lengthMm / whenNew.pitches
   const warmer =

@@ -227,7 +227,7 @@ function heaviestTerms(found: readonly Found[], heaviest: number): Term[] {
 /** What a mean is likely by under certain biases, with the places it was worked out from. */
 interface Evidence {
   readonly groups: readonly PlaceGroup[]
-  of(mu: number): number
+  readonly of: (mu: number) => number
 }
 
 /** The highest mark of gauges all of whose marks went in somewhere, %; beyond everything where each stayed out of one. */
@@ -284,7 +284,7 @@ function meansOf(
 /** Places seen alike by the same instruments, how many they are, and what is known of one for certain offsets of their biases. */
 interface PlaceSeen {
   readonly count: number
-  modelAt(offsets: readonly number[]): PlaceModel
+  readonly modelAt: (offsets: readonly number[]) => PlaceModel
 }
 
 /**
@@ -296,9 +296,9 @@ function placesSeen(spots: readonly SpotObservation[], biases: SharedBiases, rou
   const alike = new Map<string, { observations: readonly SpotObservation[]; count: number }>()
   for (const observations of measured) {
     const key = observations
-      .map(({ instrument, ...one }) => {
+      .map((one) => {
         const seen = isPoint(one) ? `=${one.value}` : `${one.over ?? ''}<${one.under ?? ''}`
-        return `${instrument ?? ''} ${seen}±${one.u}`
+        return `${one.instrument ?? ''} ${seen}±${one.u}`
       })
       .join('&')
     alike.set(key, { observations, count: (alike.get(key)?.count ?? 0) + 1 })

@@ -45,6 +45,7 @@ export const EXPORT_TABLES = {
       'chain_new',
       'unit',
       'verdict',
+      'standing',
       'check_on',
       'care_on',
       'gone_on',
@@ -55,9 +56,10 @@ export const EXPORT_TABLES = {
         CASE WHEN d.motor THEN 'yes' ELSE 'no' END AS motor,
         h.name AS chain, h.pitches, h.care AS chain_care, ${STAMP('lower(f.during)')} AS chain_since,
         CASE WHEN f.id IS NULL THEN NULL WHEN f.start = 'fitted' THEN 'yes' ELSE 'no' END AS chain_new, b.odometer_unit AS unit,
-        s.word AS verdict, s.check_on::text, s.care_on::text, b.gone_on::text, b.notes
+        s.word AS verdict, CASE WHEN s.measure_from <= (now() AT TIME ZONE sh.time_zone)::date THEN 'measure-it' ELSE s.word END AS standing,
+        s.check_on::text, s.care_on::text, b.gone_on::text, b.notes
       FROM bikes b JOIN customers c ON c.id = b.customer_id JOIN drives d ON d.bike_id = b.id JOIN bike_state s ON s.bike_id = b.id
-        LEFT JOIN fittings f ON f.bike_id = b.id AND upper_inf(f.during) LEFT JOIN chains h ON h.id = f.chain_id
+        JOIN shops sh ON sh.id = b.shop_id LEFT JOIN fittings f ON f.bike_id = b.id AND upper_inf(f.during) LEFT JOIN chains h ON h.id = f.chain_id
       WHERE true`,
   },
   readings: {

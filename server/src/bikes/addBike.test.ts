@@ -32,7 +32,7 @@ describe('a bike that was never here', () => {
     const body = bike()
     const added = await shop.device.ask(endpoints.addBike, { body })
     expect(added.status).toBe(200)
-    expect(added.body).toMatchObject({ label: 'Estuary', customer: { name: 'Edda Quill' }, word: 'measure-it' })
+    expect(added.body).toMatchObject({ label: 'Estuary', customer: { name: 'Edda Quill' }, verdict: 'measure-it' })
     expect(added.body.tag).toMatch(/^\d{4}$/)
     const { body: found } = await shop.device.ask(endpoints.find, { query: { q: 'edda' } })
     expect(found.map(({ id }) => id)).toContain(body.id)

@@ -5,6 +5,7 @@ import { brokenBy } from '../db/refused.ts'
 import { audited, authorOf, factBy, type Work } from '../db/work.ts'
 import { appendEntry } from '../distance/store.ts'
 import { atField, ProblemError, refuseField } from '../http/problem.ts'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { summaries } from './summaries.ts'
 
@@ -44,7 +45,8 @@ export async function addBike(work: Work, added: AddBike): Promise<BikeSummary> 
   const { models, transaction } = work
   const { id, customer, label, kind, maker, model, frameMark, odometerUnit, drive, chain, odometer } = added
   const wrong = driveProblems({ ...UNSAID, ...drive }).map(({ at, problem }) => atField(`drive.${at}`, problem))
-  const shown = odometer && parseOdometer(odometer.typed, odometerUnit)
+  const { assumed } = await assumptionsInForce(work)
+  const shown = odometer && parseOdometer(odometer.typed, odometerUnit, assumed.distance)
   if (shown && !shown.ok) wrong.push(atField('odometer.typed', shown.problem))
   if (chain?.since != null && new Date(chain.since) > work.now) wrong.push(atField('chain.since', 'date-in-future'))
   if (wrong.length > 0) throw new ProblemError(422, 'request-invalid', { fields: wrong })

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { standingRank } from '@pelrin/core'
 import { endpoints, type BikeSummary } from '@pelrin/contract'
 import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
 
@@ -29,18 +30,18 @@ describe('the rack', () => {
     expect(inPages.map((bike) => bike.id)).toEqual(whole.map((bike) => bike.id))
     expect(new Set(whole.map((bike) => bike.id)).size).toBe(119)
   })
-  it('has soonest trouble first: off, then in doubt, then by the day of the next look', async () => {
+  it('has soonest trouble first: off, then in doubt, then to be measured, then by the day of the next look', async () => {
     const bikes = await everyPage({})
-    const rank = (bike: BikeSummary): number => ({ change: 0, 'measure-again': 1 })[bike.word as string] ?? 2
-    const ranks = bikes.map(rank)
+    const ranks = bikes.map(({ standing }) => standingRank(standing))
+    expect(new Set(ranks).size).toBe(4)
     expect(ranks).toEqual([...ranks].sort((a, b) => a - b))
-    const days = bikes.filter((bike) => rank(bike) === 2).map((bike) => bike.checkOn ?? '')
+    const days = bikes.filter(({ standing }) => standingRank(standing) === 3).map((bike) => bike.checkOn ?? '')
     expect(days).toEqual([...days].sort())
   })
   it('filters, and says how many there are of each', async () => {
     const { body } = await shop.device.ask(endpoints.rack, { query: { state: 'change' } })
     expect(body.total).toBe(body.counts['change'])
-    expect(body.bikes.every((bike) => bike.word === 'change')).toBe(true)
+    expect(body.bikes.every((bike) => bike.standing.word === 'change')).toBe(true)
     const overdue = await everyPage({ state: 'overdue' })
     const today = new Date().toISOString().slice(0, 10)
     expect(overdue.length).toBeGreaterThan(3)

@@ -1,5 +1,6 @@
 import type { BikeSummary } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
+import { STANDING_ORDER, STANDING_RANK } from '../standing/standing.ts'
 import { summaries } from './summaries.ts'
 
 /** How alike a mistyped word must be to part of what it is to find. */
@@ -54,7 +55,7 @@ export async function findBikes(work: Work, text: string, most = 8): Promise<Bik
     work,
     `WHERE ${condition}
      ORDER BY (lower(b.tag) = :whole) DESC, (${begins}) DESC, word_similarity(:whole, s.search_text) DESC,
-       s.trouble_rank, s.trouble_on, b.id
+       ${STANDING_RANK}, ${STANDING_ORDER}, b.id
      LIMIT :most`,
     { ...replacements, whole: words.join(' '), most },
   )

@@ -4,23 +4,24 @@ import { type BikeSummary, type Output, type RackState } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { decodeCursor, encodeCursor } from '../http/cursor.ts'
 import { dayIn } from '../state/days.ts'
+import { CHANGE_STANDS, STANDING_ORDER, STANDING_RANK, STANDING_WORD } from '../standing/standing.ts'
 import { textCondition } from './find.ts'
 import { SUMMARY_FROM, summaries } from './summaries.ts'
 
 type Query = Output<typeof endpoints.rack.query>
 
-const Cursor = v.tuple([v.number(), v.pipe(v.string(), v.isoDate()), v.pipe(v.string(), v.uuid())])
+const Cursor = v.tuple([v.number(), v.number(), v.pipe(v.string(), v.uuid())])
 
-/** What each filter lets through. An overdue look is nobody's plain "keep riding". */
+/** What each filter lets through, as bikes stand today. */
 const STATES: Record<RackState, string> = {
-  change: `s.word = 'change'`,
-  measure: `s.word IN ('measure-it', 'measure-again', 'not-measured-yet')`,
-  'closing-in': `s.word = 'closing-in'`,
-  'keep-riding': `s.word = 'keep-riding' AND s.check_on >= :today`,
+  change: CHANGE_STANDS,
+  measure: `${STANDING_WORD} IN ('measure-it', 'measure-again', 'not-measured-yet')`,
+  'closing-in': `${STANDING_WORD} = 'closing-in'`,
+  'keep-riding': `${STANDING_WORD} = 'keep-riding'`,
   overdue: `s.check_on < :today`,
 }
 
-/** A page of every bike, soonest trouble first. */
+/** A page of every bike, as they stand today: what comes off first, then what is in doubt, then what is to be measured, the likeliest over first. */
 export async function rackPage(
   work: Work,
   query: Query,
@@ -39,13 +40,13 @@ export async function rackPage(
   if (query.cursor !== undefined) {
     const [rank, on, id] = decodeCursor(Cursor, query.cursor)
     Object.assign(replacements, { rank, on, id })
-    paged.push('(s.trouble_rank, s.trouble_on, s.bike_id) > (:rank, :on::date, :id::uuid)')
+    paged.push(`(${STANDING_RANK}, ${STANDING_ORDER}, s.bike_id) > (:rank, CAST(:on AS double precision), :id::uuid)`)
   }
-  const rows = await summaries<{ rank: number; on: string }>(
+  const rows = await summaries<{ rank: number; on: number }>(
     work,
-    `WHERE ${paged.join(' AND ')} ORDER BY s.trouble_rank, s.trouble_on, s.bike_id LIMIT :most`,
+    `WHERE ${paged.join(' AND ')} ORDER BY rank, "on", s.bike_id LIMIT :most`,
     replacements,
-    's.trouble_rank AS rank, s.trouble_on::text AS on',
+    `${STANDING_RANK} AS rank, CAST(${STANDING_ORDER} AS double precision) AS "on"`,
   )
   const page = rows.slice(0, query.limit)
   const last = page.at(-1)

@@ -16,6 +16,7 @@ import {
   type AssumptionVersion,
 } from '../limits/assumptionsStore.ts'
 import { decisionsOf } from '../limits/decisionsStore.ts'
+import { asLedgerRide } from '../distance/store.ts'
 import { asAttributed } from '../readings/attributed.ts'
 import { conditionsOf, type ReadingFact, type SpotFact } from '../readings/store.ts'
 import { bikeFacts, shownOf, type BikeFacts } from '../state/verdictInput.ts'
@@ -42,7 +43,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
     { bikeId },
   )
   const { fitting, distance } = facts
-  const { assumed } = await assumptionsInForce(work)
+  const { assumed, overrides } = await assumptionsInForce(work)
   const lastEntry = distance.entries.at(-1)
   const state = await work.models.BikeState.findByPk(bikeId, { transaction: work.transaction })
   return {
@@ -65,14 +66,16 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
       ...baselineOf(facts, assumed),
     },
     lastOdometer: lastEntry ? { km: lastEntry.km, at: lastEntry.at.toISOString(), unit: bike.odometerUnit } : null,
+    distanceTail: tailOf(facts),
     distanceExplanation: distanceExplained(facts),
     verdict: verdict ? { ...verdict, occurredAt: verdict.occurredAt.toISOString() } : null,
     readings: standingReadings(facts, await assumptionVersions(work)),
     events: await eventsOf(work, bikeId, facts),
-    verdictInput: fitting ? { ...facts.input, forecast: shownOf(state?.forecast ?? null) } : null,
+    verdictInput: fitting ? { ...withoutMoment(facts.input), forecast: shownOf(state?.forecast ?? null) } : null,
+    assumptions: { ...overrides },
     forecast: (state?.forecast ?? null) as BikeRecord['forecast'],
     earlierChains: await earlierChains(work, { id: bikeId, presentId: fitting?.chainId ?? null }, distance, assumed),
-    decisions: await decisionsOf(work, bikeId, fitting?.id ?? null, summary.decision === null ? null : summary.word),
+    decisions: await decisionsOf(work, bikeId, fitting?.id ?? null, summary.decision === null ? null : summary.verdict),
     disagreements: disagreementsOf(facts, verdict?.outcome.countedReadingIds ?? [], assumed),
     ruleChoice: {
       ownRuleId: bike.houseRuleId,
@@ -80,6 +83,34 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
       markedInstrumentId: bike.markedInstrumentId,
     },
     rhythm: facts.input.rhythm ?? null,
+  }
+}
+
+/** Whoever judges on from here does it as of their own moment. */
+function withoutMoment({ asOf: _, ...input }: BikeFacts['input']): Omit<BikeFacts['input'], 'asOf'> {
+  return input
+}
+
+/** The end of a bike's ledger, from the last value its odometer showed. */
+function tailOf({ fitting, chainDistance, distance }: BikeFacts): BikeRecord['distanceTail'] {
+  if (!fitting || !chainDistance) return null
+  const chainAt = (at: Date): { at: number; km: number | null; s: number | null } => ({
+    at: at.getTime(),
+    km: chainDistance.kmAt(at),
+    s: chainDistance.sAt(at),
+  })
+  const last = distance.entries.at(-1)
+  return {
+    recorded: chainAt(chainDistance.lastAt),
+    odometer: last ? { ...chainAt(last.at), shownKm: last.km } : null,
+    rides: distance.rides
+      .filter(({ to }) => last !== undefined && to > last.at)
+      .map((ride) => {
+        const { profile, ...rest } = asLedgerRide(ride)
+        return { ...rest, ...(profile ? { profile: [...profile] } : {}) }
+      }),
+    fittedFrom: fitting.from.getTime(),
+    usualFactor: distance.usual.factor,
   }
 }
 

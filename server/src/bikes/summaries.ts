@@ -1,12 +1,13 @@
 import type { BikeSummary } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
+import { STANDING_COLUMNS, standingToday, type StandingColumns } from '../standing/standing.ts'
 
 /** What every list of bikes shows, as columns of one statement; callers add what to list and in which order. */
 const SUMMARY = `
   b.id, b.label, b.tag, b.frame_mark AS "frameMark",
   json_build_object('id', c.id, 'name', c.name) AS customer,
   json_build_object('type', d.type, 'speeds', d.speeds, 'fronts', d.fronts, 'sprockets', d.sprockets) AS drive,
-  s.word, s.advice, s.flags, s.probability AS "probabilityOver", s.median, s.limit_at AS "limit", s.marks,
+  s.word AS verdict, ${STANDING_COLUMNS} AS standing, s.advice, s.flags, s.probability AS "probabilityOver", s.median, s.limit_at AS "limit", s.marks,
   s.decision,
   to_char(s.measured_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "measuredAt",
   s.check_on::text AS "checkOn", s.each_visit AS "eachVisit", s.chain_km AS "chainKm", s.over_on::text AS "overOn",
@@ -20,21 +21,23 @@ const FROM = `
   JOIN drives d ON d.bike_id = b.id`
 
 /**
- * Bikes as lists show them.
+ * Bikes as lists show them today.
  *
- * @param clauses everything after FROM, in terms of `s` (state), `b` (bike), `c` (customer), `d` (drive)
+ * @param clauses everything after FROM, in terms of `s` (state), `b` (bike), `c` (customer), `d` (drive) and `:today`
  * @param extra further columns
  */
-export function summaries<Extra extends object = object>(
+export async function summaries<Extra extends object = object>(
   work: Work,
   clauses: string,
   replacements: Record<string, unknown>,
   extra = '',
 ): Promise<(BikeSummary & Extra)[]> {
-  return work.select<BikeSummary & Extra>(
+  const { today, standing } = await standingToday(work)
+  const rows = await work.select<Omit<BikeSummary, 'standing'> & { standing: StandingColumns } & Extra>(
     `SELECT ${SUMMARY}${extra === '' ? '' : `, ${extra}`} ${FROM} ${clauses}`,
-    replacements,
+    { today, ...replacements },
   )
+  return rows.map((row) => ({ ...row, standing: standing(row.standing) }))
 }
 
 export const SUMMARY_FROM = FROM

@@ -2,6 +2,7 @@ import {
   assumptionsWith,
   careDistance,
   careDue,
+  daysBetween,
   fittedDays,
   intervalOf,
   isOiled,
@@ -31,6 +32,8 @@ interface Resting {
   readonly outcome: ChainVerdict
   /** Shown with it; null where none is. */
   readonly forecast: ChainForecast | null
+  /** The day the next look is due; null where none is. */
+  readonly checkOn: string | null
   readonly zone: string
   readonly chainDistance?: ChainDistance | null
   readonly riding?: ShopRiding
@@ -38,8 +41,8 @@ interface Resting {
 
 /** When the chain on a bike is treated next, as of the last fact of it; null where nobody knows its care. */
 export async function careNext(work: Work, resting: Resting): Promise<CareNext | null> {
-  const { fitting, input, outcome, forecast, zone } = resting
-  const assumed = assumptionsWith(input.assumptions)
+  const { fitting, input, outcome, forecast, checkOn, zone } = resting
+  const assumed = assumptionsWith(input.assumptions ?? {})
   const bike = await ownInterval(work, fitting.bikeId)
   const interval = intervalOf({ care: fitting.care, ...bike }, assumed.care)
   if (!interval || !input.life) return null
@@ -66,6 +69,7 @@ export async function careNext(work: Work, resting: Resting): Promise<CareNext |
       ...bike,
       verdict: outcome.word,
       nextLookKm: forecast?.next.km ?? null,
+      nextLookDays: checkOn === null ? null : daysBetween(dayIn(zone, asOf), checkOn),
     },
     assumed,
   )
@@ -108,7 +112,7 @@ async function distanceHere(
     'SELECT customer_id AS "customerId" FROM bikes WHERE id = :bikeId',
     { bikeId: fitting.bikeId },
   )
-  const assumed = assumptionsWith(input.assumptions)
+  const assumed = assumptionsWith(input.assumptions ?? {})
   const here = await bikeDistance(work, { id: fitting.bikeId, customerId: bike!.customerId }, assumed, shop)
   return distanceOfChain(work, fitting, here, assumed, shop)
 }

@@ -70,7 +70,7 @@ describe('a swap', () => {
     expect((await swap('courier', next.id, { id }, key)).body.on!.joint).toEqual(body.on!.joint)
     // Its readings came along: a verdict of its own, not that of the one before.
     const { summary, chain } = await record('courier')
-    expect([chain!.id, summary.word === 'measure-it']).toEqual([next.id, next.readAt === null])
+    expect([chain!.id, summary.verdict === 'measure-it']).toEqual([next.id, next.governing === null])
   })
   it('is taken back within the day as if it had never been', async () => {
     const { undo: fittingId, on } = await chainsOf('courier')
@@ -99,10 +99,10 @@ describe('a swap', () => {
     expect((await chainsOf('sand racer')).loose.map(({ id }) => id)).not.toContain(chain.id)
     expect((await swap('sand racer', chain.id)).problem.code).toBe('chain-misfit')
     const moved = await swap('orla eddy training', chain.id)
-    expect(moved.body.on).toMatchObject({ id: chain.id, elongation: chain.elongation })
+    expect(moved.body.on).toMatchObject({ id: chain.id, governing: chain.governing })
     expect(moved.body.on!.km).toBeCloseTo(chain.km!, 3)
     const { readings } = await record('orla eddy training')
-    expect(readings.map(({ occurredAt }) => occurredAt)).toContain(chain.readAt)
+    expect(readings.map(({ occurredAt }) => occurredAt)).toContain(chain.governing?.at)
     const bikes = (await page(chain.id)).events.filter(({ kind }) => kind === 'fitted' || kind === 'came-with')
     expect(bikes.map(({ bike }) => bike!.label)).toEqual(['Training bike', 'Winter bike'])
     expect(

@@ -26,8 +26,7 @@ interface Row {
   last: { bikeId: string; customerId: string; from: string; to: string | null; start: string } | null
   on: OfBike | null
   home: OfBike | null
-  elongation: number | null
-  readAt: Date | null
+  governing: ChainThing['governing']
 }
 
 const BIKE = (bike: string, customer: string): string =>
@@ -38,18 +37,18 @@ const SELECT = `SELECT c.id, c.version, c.name, c.pitches, c.care, c.fate, c.par
     CASE WHEN f.id IS NULL THEN NULL ELSE json_build_object('bikeId', f.bike_id, 'customerId', fb.customer_id,
       'from', lower(f.during), 'to', upper(f.during), 'start', f.start) END AS last,
     CASE WHEN upper_inf(f.during) THEN ${BIKE('fb', 'fc')} END AS "on", ${BIKE('hb', 'hc')} AS home,
-    r.elongation, r.at AS "readAt"
+    CASE WHEN v.worst IS NULL THEN NULL ELSE json_build_object('value', v.worst -> 'value', 'over', v.worst -> 'over',
+      'under', v.worst -> 'under', 'u', v.worst -> 'u', 'verdict', v.word,
+      'at', to_char(r.occurred_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')) END AS governing
   FROM chains c
   LEFT JOIN LATERAL (SELECT * FROM fittings WHERE chain_id = c.id AND NOT isempty(during)
     ORDER BY lower(during) DESC LIMIT 1) f ON true
   LEFT JOIN bikes fb ON fb.id = f.bike_id LEFT JOIN customers fc ON fc.id = fb.customer_id
   LEFT JOIN bikes hb ON hb.id = c.home_bike_id LEFT JOIN customers hc ON hc.id = hb.customer_id
-  LEFT JOIN LATERAL (
-    SELECT r.occurred_at AS at, (SELECT max(coalesce(s.value, s.over)) FROM spots s
-        WHERE s.reading_id = r.id AND s.reading_occurred_at = r.occurred_at) AS elongation
-    FROM readings r WHERE r.chain_id = c.id AND NOT r.deleted AND r.hint IS NULL
-      AND NOT EXISTS (SELECT 1 FROM readings later WHERE later.supersedes_id = r.id)
-    ORDER BY r.occurred_at DESC, r.id DESC LIMIT 1) r ON true`
+  LEFT JOIN LATERAL (SELECT word, outcome -> 'worst' AS worst FROM verdicts
+    WHERE bike_id = f.bike_id AND chain_id = c.id AND NOT deleted AND jsonb_typeof(outcome -> 'worst') = 'object'
+    ORDER BY recorded_at DESC, id DESC LIMIT 1) v ON true
+  LEFT JOIN readings r ON r.id = CAST(v.worst ->> 'readingId' AS uuid)`
 
 /** What chains ran, asked of each bike once however many of them ran on it. */
 class Runs {
@@ -76,14 +75,13 @@ class Runs {
 }
 
 async function asThing(work: Work, row: Row, runs: Runs): Promise<ChainThing> {
-  const { fate, last, on, home, readAt, partId: _, ...head } = row
+  const { fate, last, on, home, partId: _, ...head } = row
   const joint = await jointOfChain(work, row.id)
   return {
     ...head,
     state: on ? 'on' : (fate ?? 'off'),
     bike: on ?? (fate === 'rotation' ? home : null),
     km: last && (await runs.kmOf(row.id, last)),
-    readAt: readAt?.toISOString() ?? null,
     joint: joint && asChainJoint(joint),
   }
 }

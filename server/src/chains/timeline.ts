@@ -16,30 +16,31 @@ type Row = Omit<ThingEvent, 'at'> & { at: Date }
 
 const OF_CHAIN = `
   SELECT f.id, lower(f.during) AS at, CASE WHEN f.start = 'unknown' THEN 'came-with' ELSE 'fitted' END AS kind,
-    ${BIKE} AS bike, NULL::float8 AS value, NULL AS text, p.name AS person
+    ${BIKE} AS bike, NULL::float8 AS value, NULL::float8 AS over, NULL::float8 AS under, NULL AS text, p.name AS person
   FROM fittings f JOIN bikes b ON b.id = f.bike_id JOIN customers c ON c.id = b.customer_id JOIN people p ON p.id = f.person_id
   WHERE f.chain_id = :id AND NOT isempty(f.during)
   UNION ALL
-  SELECT f.id, upper(f.during), 'taken-off', ${BIKE}, NULL, f.end_reason, p.name
+  SELECT f.id, upper(f.during), 'taken-off', ${BIKE}, NULL, NULL, NULL, f.end_reason, p.name
   FROM fittings f JOIN bikes b ON b.id = f.bike_id JOIN customers c ON c.id = b.customer_id JOIN people p ON p.id = f.person_id
   WHERE f.chain_id = :id AND upper(f.during) IS NOT NULL
   UNION ALL
-  SELECT e.id, e.occurred_at, e.kind, CASE WHEN b.id IS NULL THEN NULL ELSE ${BIKE} END, e.pitches_after, NULL, p.name
+  SELECT e.id, e.occurred_at, e.kind, CASE WHEN b.id IS NULL THEN NULL ELSE ${BIKE} END, e.pitches_after, NULL, NULL, NULL, p.name
   FROM chain_events e ${WHERE_WAS('e.chain_id', 'e.occurred_at')} JOIN people p ON p.id = e.person_id
   WHERE e.chain_id = :id AND NOT e.deleted
     AND NOT EXISTS (SELECT 1 FROM chain_events later WHERE later.supersedes_id = e.id)
   UNION ALL
-  SELECT e.id, e.occurred_at, 'joint-' || e.kind, CASE WHEN b.id IS NULL THEN NULL ELSE ${BIKE} END, NULL, e.click, p.name
+  SELECT e.id, e.occurred_at, 'joint-' || e.kind, CASE WHEN b.id IS NULL THEN NULL ELSE ${BIKE} END, NULL, NULL, NULL, e.click, p.name
   FROM joint_events e ${WHERE_WAS('e.chain_id', 'e.occurred_at')} JOIN people p ON p.id = e.person_id
   WHERE e.chain_id = :id AND ${STANDS('e')}
   UNION ALL
-  SELECT r.id, r.occurred_at, 'read', ${BIKE}, (SELECT max(coalesce(s.value, s.over)) FROM spots s
-      WHERE s.reading_id = r.id AND s.reading_occurred_at = r.occurred_at), i.name, p.name
-  FROM readings r JOIN bikes b ON b.id = r.bike_id JOIN customers c ON c.id = b.customer_id
+  SELECT r.id, r.occurred_at, 'read', ${BIKE}, s.value, s.over, s.under, i.name, p.name
+  FROM readings r LEFT JOIN LATERAL (SELECT value, over, under FROM spots
+    WHERE reading_id = r.id AND reading_occurred_at = r.occurred_at
+    ORDER BY coalesce(value, over, '-infinity') DESC, position LIMIT 1) s ON true JOIN bikes b ON b.id = r.bike_id JOIN customers c ON c.id = b.customer_id
   JOIN people p ON p.id = r.person_id JOIN instruments i ON i.id = r.instrument_id
   WHERE r.chain_id = :id AND NOT r.deleted AND NOT EXISTS (SELECT 1 FROM readings later WHERE later.supersedes_id = r.id)
   UNION ALL
-  SELECT o.id, o.kept_at, 'offcut', NULL, o.pitches, NULL, p.name
+  SELECT o.id, o.kept_at, 'offcut', NULL, o.pitches, NULL, NULL, NULL, p.name
   FROM offcuts o JOIN jobs j ON j.id = o.job_id JOIN people p ON p.id = j.person_id
   WHERE o.chain_id = :id AND o.gone_at IS NULL
   ORDER BY at DESC, kind`
@@ -60,7 +61,7 @@ export async function jointPage(work: Work, id: string): Promise<JointPage> {
   if (!joint) throw new ProblemError(404, 'joint-unknown')
   const rows = await work.select<Row>(
     `SELECT e.id, e.occurred_at AS at, 'joint-' || e.kind AS kind, CASE WHEN b.id IS NULL THEN NULL ELSE ${BIKE} END AS bike,
-       NULL AS value, e.click AS text, p.name AS person
+       NULL AS value, NULL AS over, NULL AS under, e.click AS text, p.name AS person
      FROM joint_events e ${WHERE_WAS('e.chain_id', 'e.occurred_at')} JOIN people p ON p.id = e.person_id
      WHERE e.joint_id = :id AND ${STANDS('e')} ORDER BY e.occurred_at DESC, e.id DESC`,
     { id },

@@ -5,6 +5,7 @@ import { treatedForEvents } from '../care/eventDates.ts'
 import { checkDueOn, instrumentsInUse } from '../instruments/store.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { potBoard } from '../pot/store.ts'
+import { STANDING_WORD, standingToday } from '../standing/standing.ts'
 import { dayIn } from '../state/days.ts'
 
 /** Bikes that are due are grouped into visits up to so many; a shop that has more sees the soonest. */
@@ -12,7 +13,8 @@ const MOST_BIKES = 600
 /** What a visit takes where nobody said, minutes. */
 const USUAL_MINUTES = 30
 
-const BIKE = `json_build_object('id', b.id, 'label', b.label, 'tag', b.tag, 'word', s.word)`
+/** A bike with what it shows today. */
+const BIKE = `json_build_object('id', b.id, 'label', b.label, 'tag', b.tag, 'word', ${STANDING_WORD})`
 
 interface DueRow {
   bike: DiaryBike
@@ -25,8 +27,9 @@ interface DueRow {
 }
 
 /** Bookings from a day on that stand, in the order of their days. */
-export const bookingsFrom = (work: Work, from: string, to: string): Promise<Booking[]> =>
-  work.select<Booking>(
+export async function bookingsFrom(work: Work, from: string, to: string): Promise<Booking[]> {
+  const { today } = await standingToday(work)
+  return work.select<Booking>(
     `SELECT v.id, v.day::text AS day,
        to_char(v.promised_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "promisedAt",
        coalesce(v.minutes, ${USUAL_MINUTES}) AS minutes, v.reason, v.state, v.version, ${BIKE} AS bike,
@@ -34,8 +37,9 @@ export const bookingsFrom = (work: Work, from: string, to: string): Promise<Book
      FROM visits v JOIN bikes b ON b.id = v.bike_id JOIN customers c ON c.id = b.customer_id
      JOIN bike_state s ON s.bike_id = b.id
      WHERE v.day BETWEEN :from AND :to AND v.state <> 'called-off' ORDER BY v.day, v.position, v.id`,
-    { from, to },
+    { from, to, today },
   )
+}
 
 const NOT_BOOKED = `NOT EXISTS
   (SELECT 1 FROM visits v WHERE v.bike_id = s.bike_id AND v.day >= :today AND v.state IN ('waiting', 'on-stand'))`
@@ -44,9 +48,9 @@ const NOT_BOOKED = `NOT EXISTS
 const dueBikes = (work: Work, today: string, to: string, forEvents: readonly string[]): Promise<DueRow[]> =>
   work.select<DueRow>(
     `SELECT ${BIKE} AS bike, json_build_object('id', c.id, 'name', c.name, 'goodWeekday', c.good_weekday) AS customer,
-       s.due_on::text AS "dueOn", s.check_on::text AS "checkOn", s.care_on::text AS "careOn",
+       s.due_on::text AS "dueOn", LEAST(s.check_on, s.measure_from)::text AS "checkOn", s.care_on::text AS "careOn",
        s.wear_on::text AS "wearOn",
-       CASE WHEN s.word = 'change' THEN s.trouble_on::text END AS "changeOn"
+       s.change_on::text AS "changeOn"
      FROM bike_state s JOIN bikes b ON b.id = s.bike_id JOIN customers c ON c.id = b.customer_id
      WHERE s.bike_id IN (
          (SELECT s.bike_id FROM bike_state s JOIN bikes b ON b.id = s.bike_id

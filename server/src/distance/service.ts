@@ -1,10 +1,11 @@
-import { parseOdometer } from '@pelrin/core'
+import { odometerDoubt, parseOdometer, type Assumptions } from '@pelrin/core'
 import type { BikeRecord, CorrectEntry, CorrectRide, FieldProblem, RecordOdometer, RecordRide } from '@pelrin/contract'
 import { bikeRecord } from '../bikes/record.ts'
 import type { RideRow } from '../db/models/rows.ts'
 import { brokenBy } from '../db/refused.ts'
 import { audited, authorOf, factBy, type Work } from '../db/work.ts'
 import { atField, ProblemError, refuseField } from '../http/problem.ts'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { appendEntry, rideById, standingDistances, type StandingEntry, type StandingRide } from './store.ts'
@@ -29,7 +30,7 @@ async function lockKnownBike(work: Work, bikeId: string): Promise<void> {
 /** Writes a ride down; what follows from it is the caller's. @throws ProblemError 422 at what makes no sense of it */
 export async function writeRide(work: Work, bikeId: string, ride: RecordRide): Promise<void> {
   await lockKnownBike(work, bikeId)
-  await appendRide(work, { ...checkedRide(work, ride), id: ride.id, bikeId, source: 'typed' })
+  await appendRide(work, { ...(await checkedRide(work, ride)), id: ride.id, bikeId, source: 'typed' })
   await audited(work, 'recorded', 'ride', ride.id, { bikeId, typed: ride.typed })
 }
 
@@ -45,7 +46,7 @@ export async function correctRide(work: Work, id: string, ride: CorrectRide): Pr
   const old = await lockedRide(work, id)
   const { reason } = ride
   // A track tells how its distance grew; with another distance it still does, with another time it no longer fits.
-  const entered = checkedRide(work, ride)
+  const entered = await checkedRide(work, ride)
   const sameTime = entered.occurredAt.getTime() === old.from.getTime() && entered.endedAt.getTime() === old.to.getTime()
   await appendRide(work, {
     ...entered,
@@ -132,7 +133,7 @@ export async function recordStatement(
     occurredAt: new Date(occurredAt),
     typed,
     unit,
-    km: parsedKm(typed, unit),
+    km: parsedKm(typed, unit, (await assumptionsInForce(work)).assumed),
     restarted: false,
     supersedesId: null,
   })
@@ -156,7 +157,7 @@ export async function correctEntry(work: Work, id: string, value: CorrectEntry):
       occurredAt: entry.at,
       typed: value.typed,
       unit: value.unit,
-      km: parsedKm(value.typed, value.unit),
+      km: parsedKm(value.typed, value.unit, (await assumptionsInForce(work)).assumed),
       restarted: false,
       supersedesId: id,
       reason,
@@ -197,13 +198,13 @@ const entryBy = (work: Work): { personId: string; deviceId: string | null } => {
   return { personId, deviceId }
 }
 
-function parsedKm(typed: string, unit: 'km' | 'mi'): number {
-  const parsed = parseOdometer(typed, unit)
+function parsedKm(typed: string, unit: 'km' | 'mi', assumed: Assumptions): number {
+  const parsed = parseOdometer(typed, unit, assumed.distance)
   if (!parsed.ok) throw refuseField('typed', parsed.problem)
   return parsed.km
 }
 
-/** An odometer value in its place in time: lower than the one before it is asked about, not believed. */
+/** An odometer value in its place in time: lower than the one before it, or far more, is asked about, not believed. */
 async function appendOdometer(
   work: Work,
   value: Omit<RecordOdometer, 'occurredAt'> & {
@@ -213,12 +214,17 @@ async function appendOdometer(
     reason?: string
   },
 ): Promise<void> {
-  const km = parsedKm(value.typed, value.unit)
+  const { assumed } = await assumptionsInForce(work)
+  const km = parsedKm(value.typed, value.unit, assumed)
   const before = (await standingDistances(work, value.bikeId)).findLast(
     (entry) => entry.kind === 'odometer' && entry.at <= value.occurredAt && entry.id !== value.supersedesId,
   )
-  const lower = before !== undefined && km < before.km - 0.05
-  if (lower && value.lower === undefined) throw refuseField('typed', 'odometer-lower')
+  const doubt = odometerDoubt(
+    { km, at: value.occurredAt.getTime() },
+    before && { km: before.km, at: before.at.getTime() },
+    assumed.distance,
+  )
+  if (doubt !== null && value.lower === undefined) throw refuseField('typed', doubt)
   try {
     await appendEntry(work, {
       ...entryBy(work),
@@ -228,7 +234,7 @@ async function appendOdometer(
       typed: value.typed,
       unit: value.unit,
       km,
-      restarted: lower && value.lower === 'restarted',
+      restarted: doubt === 'odometer-lower' && value.lower === 'restarted',
       supersedesId: value.supersedesId,
       ...(value.reason === undefined ? {} : { reason: value.reason }),
     })
@@ -238,14 +244,14 @@ async function appendOdometer(
 }
 
 /** What was typed of a ride, once it makes sense. @throws ProblemError naming the fields that do not */
-function checkedRide(
+async function checkedRide(
   work: Work,
   { startedAt, endedAt, typed, unit, surface = null, title = null }: RecordRide,
-): Pick<RideRow, 'occurredAt' | 'endedAt' | 'km' | 'surface' | 'title'> {
+): Promise<Pick<RideRow, 'occurredAt' | 'endedAt' | 'km' | 'surface' | 'title'>> {
   const from = new Date(startedAt)
   const to = new Date(endedAt)
   const wrong: FieldProblem[] = []
-  const parsed = parseOdometer(typed, unit)
+  const parsed = parseOdometer(typed, unit, (await assumptionsInForce(work)).assumed.distance)
   const ms = to.getTime() - from.getTime()
   if (!parsed.ok) wrong.push(atField('typed', parsed.problem))
   else if (ms > 0 && (parsed.km / ms) * 3_600_000 > FASTEST_KMH) wrong.push(atField('typed', 'ride-too-fast'))

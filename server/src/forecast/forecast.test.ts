@@ -52,7 +52,7 @@ describe('a bike’s forecast', () => {
     for (const { id, word } of withheld.slice(0, 3)) {
       const { body } = await shop.device.ask(endpoints.bike, { params: { id } })
       expect(body.verdictInput?.forecast).toBeNull()
-      expect(body.summary).toMatchObject({ overOn: null, word })
+      expect(body.summary).toMatchObject({ overOn: null, verdict: word })
     }
   })
 })
@@ -68,7 +68,7 @@ describe('a whole-shop forecast', () => {
     await shop.device.ask(endpoints.forecastShop, { body: { id: v7() } })
     await over()
     // A few bikes nobody recorded anything of go by the shop's mean, which the first run moved.
-    expect((await verdicts()) - first).toBeLessThan(10)
+    expect((await verdicts()) - first).toBeLessThan(15)
   })
   it('answers who asks meanwhile with the one under way, is stopped, and stays where it was', async () => {
     const by = await author()

@@ -107,7 +107,7 @@ async function calibration(work: Work): Promise<Insight['calibration']> {
 function scoreOf(made: VerdictInput, later: VerdictInput): Score | null {
   const { life } = made
   if (!life || made.forecast === null) return null
-  const assumed = assumptionsWith(made.assumptions)
+  const assumed = assumptionsWith(made.assumptions ?? {})
   const known = wearEvidence(made.readings as ForecastReading[], made.chain.countChangedAt, assumed)
   const seen = wearEvidence(later.readings as ForecastReading[], later.chain.countChangedAt, assumed)
   const next = seen.visits.at(-1)?.observation

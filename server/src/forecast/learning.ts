@@ -56,7 +56,7 @@ function evidenceOf(input: VerdictInput): Evidence | null {
   const { baseline, visits } = wearEvidence(
     input.readings as ForecastReading[],
     input.chain.countChangedAt,
-    assumptionsWith(input.assumptions),
+    assumptionsWith(input.assumptions ?? {}),
   )
   if (visits.length < 2) return null
   const observations = visits.map(({ observation }) => observation)

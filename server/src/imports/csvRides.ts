@@ -2,7 +2,7 @@ import dayjs from 'dayjs'
 import customParseFormat from 'dayjs/plugin/customParseFormat.js'
 import timezone from 'dayjs/plugin/timezone.js'
 import utc from 'dayjs/plugin/utc.js'
-import { parseOdometer, SURFACES, type Surface } from '@pelrin/core'
+import { parseOdometer, type Assumptions, SURFACES, type Surface } from '@pelrin/core'
 import type { CsvMapping } from '@pelrin/contract'
 import { ImportError, type ImportProblem, type ParsedRide } from './parsedRide.ts'
 import { rowsOf, type TableHead } from './table.ts'
@@ -26,6 +26,7 @@ export async function csvRides(
   { header, delimiter }: TableHead,
   mapping: CsvMapping,
   timeZone: string,
+  assumed: Pick<Assumptions['distance'], 'odometerHighestKm'>,
 ): Promise<{ rides: ParsedRide[]; refused: RefusedRow[] }> {
   const column = (name: string | undefined): number => (name === undefined ? -1 : header.indexOf(name))
   const at = {
@@ -54,7 +55,7 @@ export async function csvRides(
       refuse('row-time-unreadable')
       continue
     }
-    const distance = parseOdometer(cell(at.distance), mapping.unit)
+    const distance = parseOdometer(cell(at.distance), mapping.unit, assumed)
     if (!distance.ok || distance.km <= 0) {
       refuse('row-distance-unreadable')
       continue

@@ -1,6 +1,6 @@
 import { readFile, stat } from 'node:fs/promises'
 import FitParser from 'fit-file-parser'
-import { TrackAdder } from '@pelrin/core'
+import { TrackAdder, type TrackBounds } from '@pelrin/core'
 import { ImportError, rideOfTrack, TrackKeeper, type ParsedRide } from './parsedRide.ts'
 
 /** FIT is read as a whole; a day's ride is far smaller. */
@@ -18,7 +18,7 @@ interface FitSession {
 }
 
 /** Reads the ride of a FIT file: its distance as it states it, its track where it has one. */
-export async function fitRides(path: string): Promise<ParsedRide[]> {
+export async function fitRides(path: string, bounds: TrackBounds): Promise<ParsedRide[]> {
   if ((await stat(path)).size > LARGEST_BYTES) throw new ImportError('file-too-large')
   const parser = new FitParser({ force: false, mode: 'list', lengthUnit: 'km' })
   let data: { sessions?: FitSession[]; records?: FitRecord[] }
@@ -28,7 +28,7 @@ export async function fitRides(path: string): Promise<ParsedRide[]> {
     throw new ImportError('file-broken')
   }
   const { sessions = [], records = [] } = data
-  const adder = new TrackAdder()
+  const adder = new TrackAdder(bounds)
   const keeper = new TrackKeeper()
   for (const { timestamp, position_lat: latitude, position_long: longitude } of records) {
     if (timestamp === undefined || latitude === undefined || longitude === undefined) continue

@@ -4,6 +4,7 @@ import { MessageChannel } from 'node:worker_threads'
 import type { Logger } from 'pino'
 import { isSameRide } from '@pelrin/core'
 import type { ImportLine, RideImport } from '@pelrin/contract'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { v7 } from 'uuid'
 import type { Database } from '../db/connection.ts'
 import { inShop, type Author, type Work } from '../db/work.ts'
@@ -175,15 +176,17 @@ export class Importer {
         )
       })
     })
-    const mappings = await inShop(this.database, shop.id, null, (work) =>
-      work.models.CsvMapping.findAll({ transaction: work.transaction }),
-    )
+    const { mappings, assumed } = await inShop(this.database, shop.id, null, async (work) => ({
+      mappings: await work.models.CsvMapping.findAll({ transaction: work.transaction }),
+      assumed: (await assumptionsInForce(work)).assumed,
+    }))
     const { folder, files, bytesLeft } = received
     const asked: ReadAsked = {
       folder: folder.path,
       files,
       bytesLeft,
       timeZone: shop.timeZone,
+      assumed: assumed.distance,
       mappings: mappings.map(({ header, mapping }) => ({ header, mapping })),
       now: Date.now(),
       port: port2,
@@ -232,6 +235,7 @@ async function sizeOf(files: Received['files']): Promise<number> {
 async function stage(work: Work, importId: string, file: string, rides: readonly ParsedRide[]): Promise<ImportLine[]> {
   const row = await importById(work, importId)
   if (!row) return []
+  const { assumed } = await assumptionsInForce(work)
   const standing = (await standingRides(work, row.bikeId)).map(({ from, to, km }) => ({
     from: from.getTime(),
     to: to.getTime(),
@@ -242,9 +246,9 @@ async function stage(work: Work, importId: string, file: string, rides: readonly
   )
   const lines: ImportLine[] = []
   for (const { points, gaps, jumps, row: tableRow, ...ride } of rides) {
-    const known = standing.some((one) => isSameRide(one, ride))
+    const known = standing.some((one) => isSameRide(one, ride, assumed.distance))
       ? 'ride-known'
-      : staged.some((one) => isSameRide(one, ride))
+      : staged.some((one) => isSameRide(one, ride, assumed.distance))
         ? 'ride-twice'
         : null
     lines.push({

@@ -6,6 +6,7 @@ import { FitBaseType, FitEncoder } from 'fit-file-parser'
 import yazl from 'yazl'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { DEFAULTS } from '@pelrin/core'
 import { endpoints, type ImportLine, type RideImport } from '@pelrin/contract'
 import { RidesStandIn } from '@pelrin/standins/rides'
 import { bikeNamed, Device, startShop, type RunningShop } from '../testing/shop.ts'
@@ -109,7 +110,7 @@ describe('importing rides', () => {
     const folder = mkdtempSync(join(tmpdir(), 'pelrin-fit-'))
     const start = new Date('2026-04-02T08:00:00Z')
     writeFileSync(join(folder, 'x.fit'), fitFile(start, 21_340, 3_600))
-    const [ride] = (await readRideFile(join(folder, 'x.fit'), 'UTC', () => null)).rides
+    const [ride] = (await readRideFile(join(folder, 'x.fit'), 'UTC', DEFAULTS.distance, () => null)).rides
     expect(ride).toMatchObject({ from: start.getTime(), to: start.getTime() + 3_600_000 })
     expect(ride!.km).toBeCloseTo(21.34, 3)
   })
@@ -195,12 +196,12 @@ describe('importing rides', () => {
       unit: 'km' as const,
       dayFirst: true,
     }
-    const back = await csvRides(join(folder, 'out.csv'), head, mapping, 'UTC')
+    const back = await csvRides(join(folder, 'out.csv'), head, mapping, 'UTC', DEFAULTS.distance)
     const known = await rides()
     expect(back.refused).toEqual([])
     expect(back.rides.map(({ km }) => km.toFixed(1)).sort()).toEqual(known.map(({ km }) => km.toFixed(1)).sort())
     writeFileSync(join(folder, 'out.gpx'), await get('gpx'))
-    const { rides: tracks } = await readRideFile(join(folder, 'out.gpx'), 'UTC', () => null)
+    const { rides: tracks } = await readRideFile(join(folder, 'out.gpx'), 'UTC', DEFAULTS.distance, () => null)
     expect(tracks.map(({ km }) => Math.round(km)).sort()).toEqual(expect.arrayContaining([18, 25]))
   })
   it('refuses what is no upload, and who may not write', async () => {

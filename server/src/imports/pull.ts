@@ -1,6 +1,7 @@
 import { isSameRide } from '@pelrin/core'
 import type { PullOutcome, RideAccount } from '@pelrin/contract'
 import * as v from 'valibot'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { v7 } from 'uuid'
 import type { Database } from '../db/connection.ts'
 import type { RideAccountRow } from '../db/models/rows.ts'
@@ -198,6 +199,7 @@ async function takePage(
   if (account?.pulledTo !== after) return
   await lockBikeState(work, bikeId)
   let touched = false
+  const { assumed } = await assumptionsInForce(work)
   for (const change of changes) {
     const [before] = await work.select<{
       id: string
@@ -263,7 +265,7 @@ async function takePage(
     }
     const span = { from: ride.occurredAt.getTime(), to: ride.endedAt.getTime(), km: ride.km }
     const known = (await standingRides(work, bikeId)).some(({ from, to, km }) =>
-      isSameRide(span, { from: from.getTime(), to: to.getTime(), km }),
+      isSameRide(span, { from: from.getTime(), to: to.getTime(), km }, assumed.distance),
     )
     if (known || (await wasTakenOut(work, accountId, change.id))) {
       outcome.known++

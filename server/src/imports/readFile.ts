@@ -1,3 +1,4 @@
+import type { Assumptions } from '@pelrin/core'
 import { createReadStream } from 'node:fs'
 import type { CsvMapping } from '@pelrin/contract'
 import { csvRides, type RefusedRow } from './csvRides.ts'
@@ -37,19 +38,20 @@ export async function kindOf(path: string): Promise<Kind> {
 export async function readRideFile(
   path: string,
   timeZone: string,
+  assumed: Assumptions['distance'],
   mappingFor: (header: readonly string[]) => CsvMapping | null,
 ): Promise<FileRead> {
   const none = { refused: [], table: null }
   switch (await kindOf(path)) {
     case 'xml':
-      return { rides: await xmlRides(path), ...none }
+      return { rides: await xmlRides(path, assumed), ...none }
     case 'fit':
-      return { rides: await fitRides(path), ...none }
+      return { rides: await fitRides(path, assumed), ...none }
     case 'csv': {
       const head = await tableHead(path)
       const mapping = mappingFor(head.header)
       if (!mapping) return { rides: [], refused: [], table: head }
-      return { ...(await csvRides(path, head, mapping, timeZone)), table: head }
+      return { ...(await csvRides(path, head, mapping, timeZone, assumed)), table: head }
     }
     case 'zip':
       throw new ImportError('file-unreadable')

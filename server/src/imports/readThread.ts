@@ -1,5 +1,6 @@
 import { stat } from 'node:fs/promises'
 import type { MessagePort } from 'node:worker_threads'
+import type { Assumptions } from '@pelrin/core'
 import type { CsvMapping, ImportLine } from '@pelrin/contract'
 import { headerKey } from './headerKey.ts'
 import { kindOf, readRideFile } from './readFile.ts'
@@ -18,6 +19,8 @@ export interface ReadAsked {
   /** What its zips may unpack to, bytes. */
   readonly bytesLeft: number
   readonly timeZone: string
+  /** What the shop assumes of distances. */
+  readonly assumed: Assumptions['distance']
   readonly mappings: readonly { readonly header: string; readonly mapping: CsvMapping }[]
   readonly now: number
   readonly port: MessagePort
@@ -43,6 +46,7 @@ export default async function readFiles({
   files,
   bytesLeft,
   timeZone,
+  assumed,
   mappings,
   now,
   port,
@@ -74,7 +78,7 @@ export default async function readFiles({
   for (const { path, name } of unpacked) {
     try {
       if ((await stat(path)).size > LARGEST_BYTES) throw new ImportError('file-too-large')
-      const { rides, refused, table } = await readRideFile(path, timeZone, mappingFor)
+      const { rides, refused, table } = await readRideFile(path, timeZone, assumed, mappingFor)
       if (rides.length > ridesLeft) throw new ImportError('file-too-many-rides')
       ridesLeft -= rides.length
       const good = rides.filter((ride) => rideProblem(ride, now) === null)

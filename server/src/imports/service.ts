@@ -1,5 +1,6 @@
 import { isSameRide, type Surface } from '@pelrin/core'
 import type { CsvMapping, RideImport } from '@pelrin/contract'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { v7 } from 'uuid'
 import { audited, type Work } from '../db/work.ts'
 import { appendRide, followDistance } from '../distance/service.ts'
@@ -26,6 +27,7 @@ export async function confirmImport(work: Work, id: string, surface: Surface | n
   if (row.state !== 'previewed') throw new ProblemError(409, 'import-not-ready')
   await lockBikeState(work, row.bikeId)
   const staged = await work.models.StagedRide.findAll({ where: { importId: id }, transaction: work.transaction })
+  const { assumed } = await assumptionsInForce(work)
   // Somebody may have written one of them meanwhile.
   const standing = (await standingRides(work, row.bikeId)).map(({ from, to, km }) => ({
     from: from.getTime(),
@@ -34,7 +36,7 @@ export async function confirmImport(work: Work, id: string, surface: Surface | n
   }))
   let written = 0
   for (const { ride, points } of staged) {
-    if (standing.some((one) => isSameRide(one, ride))) continue
+    if (standing.some((one) => isSameRide(one, ride, assumed.distance))) continue
     const rideId = v7()
     await appendRide(work, {
       id: rideId,

@@ -1,6 +1,6 @@
 import { createReadStream } from 'node:fs'
 import { SaxesParser } from 'saxes'
-import { TrackAdder, type TrackPoint } from '@pelrin/core'
+import { TrackAdder, type TrackBounds, type TrackPoint } from '@pelrin/core'
 import { ImportError, RIDES_A_FILE, rideOfTrack, TrackKeeper, type ParsedRide } from './parsedRide.ts'
 
 const CHUNK = 256 * 1024
@@ -9,7 +9,7 @@ const LONGEST_TEXT = 400
 
 /** A ride being read: what has been seen of it so far. */
 class RideReading {
-  readonly adder = new TrackAdder()
+  readonly adder: TrackAdder
   readonly keeper = new TrackKeeper()
   title: string | null = null
   /** Distance the file states, m, summed over its laps. */
@@ -17,6 +17,10 @@ class RideReading {
   stated = false
   points = 0
   timeless = 0
+
+  constructor(bounds: TrackBounds) {
+    this.adder = new TrackAdder(bounds)
+  }
 
   add(point: Partial<TrackPoint>): void {
     const { at, latitude, longitude } = point
@@ -51,7 +55,7 @@ const inRange = (value: number, most: number): number | undefined =>
  *
  * @throws ImportError saying what is wrong with the file
  */
-export async function xmlRides(path: string, signal?: AbortSignal): Promise<ParsedRide[]> {
+export async function xmlRides(path: string, bounds: TrackBounds, signal?: AbortSignal): Promise<ParsedRide[]> {
   const parser = new SaxesParser({ xmlns: false, position: false })
   const rides: ParsedRide[] = []
   const open: string[] = []
@@ -72,7 +76,7 @@ export async function xmlRides(path: string, signal?: AbortSignal): Promise<Pars
     open.push(local)
     text = ''
     if (local === 'gpx' || local === 'TrainingCenterDatabase') seen.known = true
-    if (local === 'trk' || local === 'Activity') ride = new RideReading()
+    if (local === 'trk' || local === 'Activity') ride = new RideReading(bounds)
     if (local === 'trkpt')
       point = defined({
         latitude: inRange(Number(attributes['lat']), 90),

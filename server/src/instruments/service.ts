@@ -49,8 +49,9 @@ function shown(instrument: InstrumentInUse, on: Date, assumed: Parameters<typeof
 export async function instrumentHistory(work: Work, id: string): Promise<InstrumentHistory> {
   const instrument = await instrumentById(work, id)
   if (!instrument) throw new ProblemError(404, 'instrument-unknown')
-  const { assumed } = await assumptionsInForce(work)
+  const { assumed, overrides } = await assumptionsInForce(work)
   return {
+    assumptions: { ...overrides },
     instrument: shown(instrument, work.now, assumed),
     retiredAt: instrument.retiredAt?.toISOString() ?? null,
     connection: instrument.connection,

@@ -120,7 +120,7 @@ describe('a job', () => {
     expect(first.body.written).toEqual(second.body.written)
     expect((await partOf(job!.parts.chainPartId!)).stock).toBe(stock - 1)
     const after = await record('nell winter')
-    expect(after.summary.word).toBe('not-measured-yet')
+    expect(after.summary.verdict).toBe('not-measured-yet')
     expect(await takenOff('nell winter')).toBe(before + 1)
     expect(after.events.filter(({ kind, text }) => kind === 'fitted' && text === 'Korvane Ten')).not.toEqual([])
     const { body: parts } = await shop.device.ask(endpoints.bikeParts, { params: { id: bikeId }, query: {} })
@@ -138,7 +138,7 @@ describe('a job', () => {
     expect(undone.body.state).toBe('undone')
     expect((await partOf(job!.parts.chainPartId!)).stock).toBe(stock + 1)
     const after = await record('nell winter')
-    expect(after.summary.word).not.toBe('not-measured-yet')
+    expect(after.summary.verdict).not.toBe('not-measured-yet')
     expect(await takenOff('nell winter')).toBe(before - 1)
     expect((await undo(job!.id)).body.state).toBe('undone')
     expect(await sound()).toEqual([])
@@ -155,12 +155,12 @@ describe('a job', () => {
     const partId = await keepBest('sand racer')
     const { stock } = await partOf(partId)
     const { body: job } = await open('sand racer')
-    const before = (await record('sand racer')).summary.word
+    const before = (await record('sand racer')).summary.verdict
     await event(job.id, { kind: 'outcome', outcome: 'skips-old-back' })
     const { body: closed } = await close(job.id)
     expect(closed.written).toMatchObject({ newChainId: null, used: [] })
     expect(await partOf(partId)).toMatchObject({ stock, kept: 0 })
-    expect((await record('sand racer')).summary.word).toBe(before)
+    expect((await record('sand racer')).summary.verdict).toBe(before)
   })
   it('that is stopped changes nothing and lets its parts go', async () => {
     const partId = await keepBest('courier')

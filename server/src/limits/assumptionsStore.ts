@@ -33,5 +33,5 @@ export const assumptionVersions = (work: Work): Promise<AssumptionVersion[]> =>
 
 /** What was assumed at a moment, from every version newest first: numbers of that day are explained by them. */
 export function assumedAt(versions: readonly AssumptionVersion[], at: Date): Assumptions {
-  return assumptionsWith(versions.find(({ validFrom }) => validFrom <= at)?.overrides)
+  return assumptionsWith(versions.find(({ validFrom }) => validFrom <= at)?.overrides ?? {})
 }

@@ -48,7 +48,7 @@ describe('a new version of a rule', () => {
     expect(done).toEqual(promised)
     for (const { bikeId, to } of done.moved.slice(0, 3)) {
       const { body } = await shop.device.ask(endpoints.bike, { params: { id: bikeId } })
-      expect(body.summary.word).toBe(to)
+      expect(body.summary.verdict).toBe(to)
     }
     const after = await bikeOf('ivo marsh')
     expect(after.verdict?.ruleVersion).toBe(rule.version + 1)
@@ -58,7 +58,7 @@ describe('a new version of a rule', () => {
       work.models.Verdict.findAll({ where: { id: before.verdict?.id ?? '' }, transaction: work.transaction }),
     )
     expect(old?.input.rule.version).toBe(rule.version)
-    expect(chainVerdict(old!.input)).toEqual(old?.outcome)
+    expect(chainVerdict({ ...old!.input, assumptions: old!.input.assumptions ?? {} })).toEqual(old?.outcome)
     const now = await ruleOf('by-speeds')
     expect(now.versions.map(({ version, reason }) => [version, reason])).toEqual([
       [rule.version + 1, 'too many came late'],
@@ -227,9 +227,9 @@ describe('deciding otherwise', () => {
 
   it('stands beside the verdict with reason and person, and the chain is looked at again soon', async () => {
     const before = await worn('school pool 6')
-    expect(before.summary).toMatchObject({ word: 'change', checkOn: null })
+    expect(before.summary).toMatchObject({ verdict: 'change', checkOn: null })
     const { body } = await decide(before.summary.id, before.verdict?.id ?? '', 'ride-on')
-    expect(body.summary).toMatchObject({ word: 'change', decision: 'ride-on' })
+    expect(body.summary).toMatchObject({ verdict: 'change', decision: 'ride-on' })
     expect(body.decisions[0]).toMatchObject({ stands: true, person: 'Tove Sandell', reason: 'race on Sunday' })
     const days = (new Date(body.summary.checkOn ?? '').getTime() - Date.now()) / 86_400_000
     expect(days).toBeGreaterThan(12)

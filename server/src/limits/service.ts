@@ -25,7 +25,12 @@ export async function previewRules(work: Work, change: RuleChange): Promise<Move
   const moved = await judgeAnew(work, await writeChange(work, change, 'preview'), async (bikeId, shared) => {
     const { input } = await bikeFacts(work, bikeId, work.now, shared)
     // What other rules would say moves nothing, and takes most of the time.
-    return chainVerdict({ ...input, forecast: shownOf(forecastOf(input)), otherRules: [] }).word
+    return chainVerdict({
+      ...input,
+      assumptions: input.assumptions ?? {},
+      forecast: shownOf(forecastOf(input)),
+      otherRules: [],
+    }).word
   })
   await work.select('ROLLBACK TO SAVEPOINT before_preview')
   return moved

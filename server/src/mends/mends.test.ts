@@ -49,7 +49,7 @@ describe('a broken chain', () => {
     expect(body.chain).toMatchObject({ pitches: 110 })
     const after = await record('nell winter')
     expect(before.summary.measuredAt).not.toBeNull()
-    expect(['measure-it', 'not-measured-yet']).toContain(after.summary.word)
+    expect(['measure-it', 'not-measured-yet']).toContain(after.summary.verdict)
     const page = (await shop.device.ask(endpoints.chain, { params: { id: after.chain!.id } })).body
     expect(
       page.events
@@ -68,7 +68,7 @@ describe('a broken chain', () => {
     const before = await record('courier')
     const { body } = await mend('courier', { choice: 'replace', mend: null, click: null, advised: '' })
     expect(body.mends[0]).toMatchObject({ choice: 'replace', option: null, followUpOn: null })
-    expect((await record('courier')).summary.word).toBe(before.summary.word)
+    expect((await record('courier')).summary.verdict).toBe(before.summary.verdict)
   })
   it.each([
     [{ cause: '' }, 'cause', 'cause-missing'],

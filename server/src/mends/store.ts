@@ -2,6 +2,7 @@ import { chainSpeeds, rePressOf, type ChainModel, type DriveType } from '@pelrin
 import type { BikeMends, Mend } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { presentFitting } from '../state/presentFitting.ts'
 
 type Row = Omit<Mend, 'at'> & { at: Date }
@@ -56,6 +57,7 @@ export async function bikeMends(work: Work, bikeId: string): Promise<BikeMends> 
   return {
     chain: await chainNow(work, bikeId),
     rePress: rePressOf({ speeds: chainSpeeds(drive), flaredPins: drive.facts?.flaredPins ?? false }),
+    assumptions: { ...(await assumptionsInForce(work)).overrides },
     mends: rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() })),
   }
 }

@@ -73,7 +73,7 @@ const candidates = (work: Work, today: string): Promise<PotCandidate[]> =>
          LEFT JOIN LATERAL (SELECT id, promised_at FROM visits v WHERE v.bike_id = s.bike_id AND v.day = :today
            AND v.state IN ('waiting', 'on-stand') ORDER BY promised_at LIMIT 1) v ON true
          JOIN bikes b ON b.id = s.bike_id
-         WHERE h.care = 'immersion-wax' AND b.gone_on IS NULL AND s.word <> 'change'
+         WHERE h.care = 'immersion-wax' AND b.gone_on IS NULL AND s.change_on IS NULL
            AND (v.id IS NOT NULL OR s.care_on <= CAST(:today AS date) + 7)
          UNION ALL
          SELECT h.id, h.name, h.home_bike_id, NULL, 'rotation', NULL FROM chains h LEFT JOIN waxed w ON w.chain_id = h.id

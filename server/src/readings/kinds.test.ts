@@ -54,9 +54,9 @@ describe('every kind of instrument', () => {
       { typed: '0.21' },
       { typed: '0.2' },
     ])
-    expect(before.summary.word).toBe('keep-riding')
+    expect(before.summary.verdict).toBe('keep-riding')
     const { body } = await take('school pool 2', 'By hand', [], { signs: ['lifts-off-ring'] })
-    expect(body.summary).toMatchObject({ word: 'keep-riding', median: before.summary.median })
+    expect(body.summary).toMatchObject({ verdict: 'keep-riding', median: before.summary.median })
     expect(body.summary.flags).toContain('by-hand-suspicion')
     expect(body.verdict?.outcome.checkInDays).toBe(0)
     expect(body.readings[0]).toMatchObject({ hint: 'worn', signs: ['lifts-off-ring'], spots: [] })
@@ -124,7 +124,7 @@ describe('what is wrong with a spot', () => {
 describe('a new chain', () => {
   it('asks for its baseline, and remembers how long it was whole', async () => {
     const { body: rack } = await shop.device.ask(endpoints.rack, { query: { limit: '200' } })
-    const fresh = rack.bikes.find(({ word }) => word === 'not-measured-yet')
+    const fresh = rack.bikes.find(({ verdict }) => verdict === 'not-measured-yet')
     const { body: before } = await shop.device.ask(endpoints.bike, { params: { id: fresh?.id ?? '' } })
     expect(before.chain).toMatchObject({ baselineWanted: true, whenNew: null })
     const pitches = before.chain?.pitches ?? 100

@@ -1,4 +1,4 @@
-import { entryForm, hintOf, observeSpot, parseOdometer, type Assumptions } from '@pelrin/core'
+import { entryForm, hintOf, observeSpot, odometerDoubt, parseOdometer, type Assumptions } from '@pelrin/core'
 import type { BikeRecord, CorrectReading, FieldProblem, TakeReading } from '@pelrin/contract'
 import { bikeRecord } from '../bikes/record.ts'
 import { brokenBy } from '../db/refused.ts'
@@ -192,14 +192,19 @@ async function writeOdometer(
   const given = entered.odometer
   if (!given) return old?.id ?? null
   if (old?.typed === given.typed && old.unit === given.unit) return old.id
-  const parsed = parseOdometer(given.typed, given.unit)
+  const { assumed } = await assumptionsInForce(work)
+  const parsed = parseOdometer(given.typed, given.unit, assumed.distance)
   if (!parsed.ok) throw refuseField('odometer.typed', parsed.problem)
   const before = (await standingEntries(work, on.bikeId)).filter(
     (entry) => entry.at <= occurredAt && entry.id !== old?.id,
   )
   const last = before.at(-1)
-  const lower = last !== undefined && parsed.km < last.km - 0.05
-  if (lower && given.lower === undefined) throw refuseField('odometer.typed', 'odometer-lower')
+  const doubt = odometerDoubt(
+    { km: parsed.km, at: occurredAt.getTime() },
+    last && { km: last.km, at: last.at.getTime() },
+    assumed.distance,
+  )
+  if (doubt !== null && given.lower === undefined) throw refuseField('odometer.typed', doubt)
   await appendEntry(work, {
     id: given.id,
     occurredAt,
@@ -210,7 +215,7 @@ async function writeOdometer(
     typed: given.typed,
     unit: given.unit,
     km: parsed.km,
-    restarted: lower && given.lower === 'restarted',
+    restarted: doubt === 'odometer-lower' && given.lower === 'restarted',
     ...(on.reason === null ? {} : { reason: on.reason }),
   })
   return given.id

@@ -46,8 +46,25 @@ export function customerSheet(words: Words, facts: ForCustomer): SheetBlock[] {
 
 function verdict(words: Words, { summary, verdict: stored, chain }: BikeRecord): SheetBlock[] {
   const worst = summary.marks.find((mark) => mark.worst) ?? summary.marks[0]
-  const odds = Math.min(99, Math.max(1, Math.round(100 * (summary.probabilityOver ?? 0))))
-  const values = { limit: words.number(summary.limit, 2), odds }
+  const { standing, measuredAt, checkOn } = summary
+  const oddsOf = (chance: number): number => Math.min(99, Math.max(1, Math.round(100 * chance)))
+  const values = {
+    limit: words.number(summary.limit, 2),
+    odds: oddsOf(summary.probabilityOver ?? 0),
+    day: measuredAt === null ? '' : words.day(measuredAt),
+  }
+  const since =
+    standing.word !== 'measure-it'
+      ? []
+      : [
+          text(
+            standing.chance !== null
+              ? words.t('sheet.verdictWhy.byNow', { odds: oddsOf(standing.chance) })
+              : checkOn !== null
+                ? words.t('sheet.verdictWhy.passed', { day: words.day(checkOn) })
+                : words.t('sheet.nextNow'),
+          ),
+        ]
   const why =
     !worst || summary.probabilityOver === null
       ? words.t('sheet.verdictWhy.none', values)
@@ -59,16 +76,17 @@ function verdict(words: Words, { summary, verdict: stored, chain }: BikeRecord):
             u: words.number(worst.u, 2),
           })
   return [
-    { kind: 'verdict', word: summary.word, text: words.t(`word.${summary.word}`) },
+    { kind: 'verdict', word: standing.word, text: words.t(`sheet.word.${standing.word}`) },
     {
       kind: 'rule',
-      word: summary.word,
+      word: standing.word,
       marks: summary.marks,
       limit: summary.limit,
       watch: stored?.outcome.watch ?? null,
       caption: words.t('sheet.rule'),
     },
     text(why),
+    ...since,
     ...(chain
       ? [
           text(
@@ -87,7 +105,10 @@ function verdict(words: Words, { summary, verdict: stored, chain }: BikeRecord):
 function expectation(words: Words, { forecast, verdictInput, summary }: BikeRecord): SheetBlock[] {
   const blocks: SheetBlock[] = [heading(words.t('sheet.forecast'))]
   if (forecast?.withheld !== null) blocks.push(text(words.t('sheet.forecastNone')))
-  else if (forecast.kmLeft[1] <= 0) blocks.push(text(words.t('sheet.forecastOver')))
+  else if (forecast.kmLeft[1] <= 0)
+    blocks.push(
+      text(words.t(summary.standing.word === 'change' ? 'sheet.forecastOver' : 'sheet.forecastOverUnmeasured')),
+    )
   else {
     const [low, middle, high] = forecast.kmLeft.map((km) => words.distance(Math.max(0, km)))
     const days = forecast.daysLeft[1]
@@ -101,8 +122,8 @@ function expectation(words: Words, { forecast, verdictInput, summary }: BikeReco
       ),
     )
   }
-  if (summary.checkOn !== null) blocks.push(text(words.t('sheet.next', { day: words.day(summary.checkOn) }), true))
-  else if (summary.word !== 'change') blocks.push(text(words.t('sheet.nextNow'), true))
+  if (summary.standing.word === 'measure-it') blocks.push(text(words.t('sheet.nextNow'), true))
+  else if (summary.checkOn !== null) blocks.push(text(words.t('sheet.next', { day: words.day(summary.checkOn) }), true))
   return blocks
 }
 
@@ -182,8 +203,10 @@ function otherWear(words: Words, { items }: OtherWear): SheetBlock[] {
 function advised(words: Words, { record, wear, mends }: ForCustomer): SheetBlock[] {
   const decision = record.decisions.find(({ stands }) => stands)
   const items = [
-    ...(record.summary.word === 'change' ? [words.t('sheet.advisedChange')] : []),
-    ...(record.summary.advice === null ? [] : [words.t('sheet.advisedSprockets')]),
+    ...(record.summary.standing.word === 'change' ? [words.t('sheet.advisedChange')] : []),
+    ...(record.summary.advice === null || record.summary.standing.word !== 'change'
+      ? []
+      : [words.t('sheet.advisedSprockets')]),
     ...wear.items
       .filter(({ result }) => result === 'change')
       .map(({ item }) => words.t('sheet.advisedItem', { item: words.t(`sheet.item.${item}`) })),

@@ -1,4 +1,11 @@
-import { assumptionsWith, type ChainForecast, type ChainVerdict, type VerdictWord } from '@pelrin/core'
+import {
+  assumptionsWith,
+  lastPresentDay,
+  measureFrom,
+  type Assumptions,
+  type ChainForecast,
+  type ChainVerdict,
+} from '@pelrin/core'
 import type { SpotMark, VerdictInput } from '@pelrin/contract'
 import type { BikeStateRow } from '../db/models/rows.ts'
 import { careNext } from '../care/careNext.ts'
@@ -13,16 +20,6 @@ import { forecastOf } from './verdictInput.ts'
 /** Holds a bike's state until the transaction ends, so that two writers take their turn. */
 export async function lockBikeState(work: Work, bikeId: string): Promise<void> {
   await work.select('SELECT bike_id FROM bike_state WHERE bike_id = :bikeId FOR UPDATE', { bikeId })
-}
-
-/** Where a word stands among troubles: what comes off first, then what is in doubt, then the rest by its day. */
-const RANK: Record<VerdictWord, number> = {
-  change: 0,
-  'measure-again': 1,
-  'measure-it': 2,
-  'closing-in': 2,
-  'not-measured-yet': 2,
-  'keep-riding': 2,
 }
 
 interface LatestVerdict {
@@ -60,6 +57,26 @@ const inRhythm = (day: string, from: string, rhythmDays: number): string => {
   return due < day ? due : day
 }
 
+/** What was decided otherwise is looked at again after so many days: those of the rule, or sooner, once so much was ridden. */
+function decidedCheckAfter({ life }: VerdictInput, { verdict }: Assumptions): number {
+  const perDay = life?.rate.kmPerDay ?? 0
+  const byKm = perDay > 0 ? Math.floor(verdict.decidedCheckKm / perDay) : Infinity
+  return Math.max(1, Math.min(verdict.decidedCheckDays, byKm))
+}
+
+/** The last day a round is present, by the day it was measured and what was ridden since. */
+function presentTo(
+  measuredOn: string,
+  recordedOn: string,
+  counted: VerdictInput['readings'],
+  { chain, life }: VerdictInput,
+  assumed: Assumptions,
+): string {
+  const measuredKm = Math.max(...counted.map(({ chainKm }) => chainKm ?? NaN))
+  const kmSince = chain.km == null || Number.isNaN(measuredKm) ? 0 : Math.max(0, chain.km - measuredKm)
+  return lastPresentDay({ measuredOn, recordedOn, kmSince, kmPerDay: life?.rate.kmPerDay ?? 0 }, assumed)
+}
+
 /** What whoever refreshes a state has at hand. */
 interface Known {
   readonly forecast?: ChainForecast | null
@@ -94,7 +111,8 @@ export async function deriveBikeState(work: Work, bikeId: string, known: Known =
     measuredAt ?? (outcome.word === 'not-measured-yet' && fitting ? fitting.from : verdict.occurredAt),
   )
   // What was decided otherwise is looked at again soon, whatever the verdict would have waited for.
-  const { decidedCheckDays, rhythmDays, eachVisit } = assumptionsWith(input.assumptions).verdict
+  const assumed = assumptionsWith(input.assumptions ?? {})
+  const { rhythmDays, eachVisit } = assumed.verdict
   // As it was made with the verdict: from the very input stored with it.
   const forecast = known.forecast === undefined ? forecastOf(input) : known.forecast
   const shown = forecast?.withheld === null ? forecast : null
@@ -104,12 +122,19 @@ export async function deriveBikeState(work: Work, bikeId: string, known: Known =
       ? daysLater(dayIn(zone, asOf), Math.floor(shown.next.days))
       : null
   const checkOn = decision
-    ? daysLater(dayIn(zone, decision.occurredAt), decidedCheckDays)
+    ? daysLater(dayIn(zone, decision.occurredAt), decidedCheckAfter(input, assumed))
     : outcome.checkInDays === null
       ? null
       : inRhythm(byForecast ?? daysLater(from, outcome.checkInDays), from, input.rhythm?.days ?? rhythmDays)
   const daysToLimit = shown?.daysLeft[1] ?? null
-  const care = fitting && (await careNext(work, { ...known, fitting, input, outcome, forecast: shown, zone }))
+  const presentUntil =
+    measuredAt === null ? null : presentTo(dayIn(zone, measuredAt), dayIn(zone, asOf), counted, input, assumed)
+  const outlook = shown && { from: dayIn(zone, asOf), reached: shown.reached }
+  const dueFrom = measureFrom(
+    { word: outcome.word, decided: decision !== null, presentUntil, checkOn, outlook },
+    assumed,
+  )
+  const care = fitting && (await careNext(work, { ...known, fitting, input, outcome, forecast: shown, checkOn, zone }))
   return {
     bikeId,
     chainId: verdict.chainId,
@@ -127,8 +152,14 @@ export async function deriveBikeState(work: Work, bikeId: string, known: Known =
     checkOn,
     eachVisit: input.rhythm?.eachVisit === true || eachVisit === 1,
     chainKm: input.chain.km ?? null,
-    troubleRank: decision && decision.decision !== 'change-early' ? RANK['keep-riding'] : RANK[outcome.word],
-    troubleOn: checkOn ?? from,
+    presentUntil,
+    measureFrom: dueFrom,
+    outlookFrom: outlook?.from ?? null,
+    outlookReached: outlook ? [...outlook.reached] : null,
+    changeOn:
+      (outcome.word === 'change' && decision === null) || decision?.decision === 'change-early'
+        ? (checkOn ?? from)
+        : null,
     searchText: named?.text ?? '',
     lastFactId: decision?.id ?? verdict.readingId ?? verdict.id,
     decisionId: decision?.id ?? null,
@@ -142,7 +173,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known: Known =
         : null,
     care,
     careOn: care?.dueOn ?? null,
-    wearOn: await wearNext(work, bikeId, assumptionsWith(input.assumptions), zone, known),
+    wearOn: await wearNext(work, bikeId, assumed, zone, known),
   }
 }
 

@@ -28,7 +28,7 @@ export async function judgeBike(
   const forecast = forecastOf(facts.input)
   const input: VerdictInput = { ...facts.input, forecast: shownOf(forecast) }
   if (!always && (await restsOnTheSame(work, bikeId, input))) return false
-  const outcome = chainVerdict(input)
+  const outcome = chainVerdict({ ...input, assumptions: input.assumptions ?? {} })
   await work.models.Verdict.create(
     {
       id: v7(),
@@ -54,9 +54,10 @@ export async function judgeBike(
   return true
 }
 
+/** When it is judged is no reason to judge anew. */
 async function restsOnTheSame(work: Work, bikeId: string, input: VerdictInput): Promise<boolean> {
   const [last] = await work.select<{ same: boolean }>(
-    `SELECT v.input = CAST(:input AS jsonb) AS same FROM bike_state s JOIN verdicts v ON v.id = s.verdict_id
+    `SELECT v.input - 'asOf' = CAST(:input AS jsonb) - 'asOf' AS same FROM bike_state s JOIN verdicts v ON v.id = s.verdict_id
      WHERE s.bike_id = :bikeId`,
     { bikeId, input: JSON.stringify(input) },
   )

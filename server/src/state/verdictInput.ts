@@ -21,6 +21,8 @@ import { readingsOfBike, type ReadingFact } from '../readings/store.ts'
 import { presentFitting, type PresentFitting } from './presentFitting.ts'
 import { shopFacts, type ShopFacts } from './shopFacts.ts'
 
+const DAY_MS = 86_400_000
+
 /** Everything known of a bike that its verdict rests on. */
 export interface BikeFacts {
   readonly fitting: PresentFitting | null
@@ -91,6 +93,8 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
       assumed,
     )
   const drive = { type: bike.type, speeds: bike.speeds }
+  const estimated =
+    life && chainKm !== null ? chainKm + (Math.max(0, asOf.getTime() - life.at) / DAY_MS) * life.rate.kmPerDay : null
   return {
     fitting,
     readings,
@@ -111,6 +115,7 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
         asAvailable(instrument, asOf, assumed),
       ) as VerdictInput['instruments'],
       ...(Object.keys(overrides).length === 0 ? {} : { assumptions: { ...overrides } }),
+      asOf: { at: asOf.getTime(), chainKm: estimated },
       otherRules: otherRules(rules, rule, bike),
       ...(bike.rhythmDays === null && !bike.eachVisit
         ? {}
@@ -134,7 +139,7 @@ export function forecastOf(input: Omit<VerdictInput, 'forecast'>): ChainForecast
       limit: limitsFor(input.rule, driveClassOf(input.drive)).change,
       ...(countChangedAt === undefined ? {} : { countChangedAt }),
     },
-    assumptionsWith(input.assumptions),
+    assumptionsWith(input.assumptions ?? {}),
   )
   return fitted?.forecast ?? null
 }

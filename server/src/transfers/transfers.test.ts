@@ -10,6 +10,7 @@ import { v7 } from 'uuid'
 import yazl from 'yazl'
 import { buffer } from 'node:stream/consumers'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { DEFAULTS } from '@pelrin/core'
 import { endpoints } from '@pelrin/contract'
 import { unzip } from '../imports/unzip.ts'
 import { xmlRides } from '../imports/xmlRides.ts'
@@ -242,6 +243,6 @@ describe('an upload that grows', () => {
       '<trk><trkseg><trkpt lat="50" lon="-4"><time>2026-01-01T10:00:00Z</time></trkpt><trkpt lat="50.01" lon="-4"><time>2026-01-01T10:05:00Z</time></trkpt></trkseg></trk>'
     const many = join(folder, 'many.gpx')
     writeFileSync(many, `<gpx>${track.repeat(6_000)}</gpx>`)
-    await expect(xmlRides(many)).rejects.toMatchObject({ code: 'file-too-many-rides' })
+    await expect(xmlRides(many, DEFAULTS.distance)).rejects.toMatchObject({ code: 'file-too-many-rides' })
   })
 })

@@ -7,7 +7,12 @@ import { Answers, inApp, type Asked, type InApp } from '../testing/inApp.tsx'
 import { Finder } from './Finder.tsx'
 
 const nell = bikeOf('nell', 'Nell Quayle', { label: 'Sand racer', tag: '0449' })
-const mara = bikeOf('mara', 'Mara Lisk', { label: 'Courier', tag: '0412', word: 'change' })
+const mara = bikeOf('mara', 'Mara Lisk', {
+  label: 'Courier',
+  tag: '0412',
+  verdict: 'change',
+  standing: { word: 'change', because: 'verdict', chance: null },
+})
 const all = [nell, mara]
 const found = ({ query }: Asked): BikeSummary[] =>
   all.filter((bike) =>

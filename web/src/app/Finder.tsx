@@ -136,7 +136,7 @@ export function Finder() {
 
 function Option({ bike, attributes }: { bike: BikeSummary; attributes: React.HTMLAttributes<HTMLLIElement> }) {
   const { t } = useTranslation()
-  const look = lookToday(bike.word, bike.checkOn, today())
+  const look = lookToday(bike, today())
   return (
     <Box component="li" {...attributes} sx={{ minHeight: 56, gap: 2, alignItems: 'center !important' }}>
       <Box sx={{ flex: 1, minWidth: 0 }}>
@@ -152,7 +152,7 @@ function Option({ bike, attributes }: { bike: BikeSummary; attributes: React.HTM
           shape={look.plate}
           colour={look.colour}
           height={12}
-          title={t(look.overdue ? 'overdue' : `word.${bike.word}`)}
+          title={t(look.overdue ? 'overdue' : `word.${bike.standing.word}`)}
         />
         <WearRule size="small" marks={bike.marks} limit={bike.limit} colour={look.colour} />
       </Stack>

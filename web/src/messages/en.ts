@@ -274,7 +274,7 @@ export const en = {
   flag: {
     'lower-than-before':
       'Lower than an earlier reading by more than both can be wrong. Wrong chain, wrong instrument, or swapped?',
-    'wide-spread': 'The spots differ by more than 0.15 %. The worst one governs.',
+    'wide-spread': 'The spots lie {{spread}} % apart, more than usual. The worst one governs.',
     'odd-count': 'An odd count mixes a part that wears with one that does not. Measure an even count.',
     'borderline-mark': 'A mark went in with a push only: borderline.',
     'check-lapsed': 'Read with an instrument whose check has lapsed.',
@@ -282,6 +282,7 @@ export const en = {
     'by-hand-suspicion': 'A check by hand hinted that it is worn.',
     'customer-reading-apart': 'The customer’s own reading is kept apart and does not govern.',
     'instruments-at-odds': 'Two instruments disagree beyond what both can be wrong.',
+    'teeth-unseen': 'Worn so far that the teeth are suspect, and this gauge cannot tell: look at the teeth.',
   },
   school: {
     'by-speeds': 'by speeds',
@@ -301,10 +302,12 @@ export const en = {
   },
   verdict: {
     sentence:
-      'Worst spot <b>{{value}} %</b> ± {{u}}, limit <b>{{limit}}</b> {{school}}: over it with a chance of {{chance}}.',
+      'Worst spot <b>{{value}} %</b> ± {{u}}, limit <b>{{limit}}</b> {{school}}. When measured: {{chance}} that the chain is over it.',
     sentenceMany:
-      'Worst of {{count}} spots <b>{{value}} %</b> ± {{u}}, limit <b>{{limit}}</b> {{school}}: over it with a chance of {{chance}}.',
-    interval: 'The gauge shows {{interval}}; limit <b>{{limit}}</b> {{school}}: over it with a chance of {{chance}}.',
+      'Worst of {{count}} spots <b>{{value}} %</b> ± {{u}}, limit <b>{{limit}}</b> {{school}}. When measured: {{chance}} that the chain is over it.',
+    interval:
+      'The gauge shows {{interval}}; limit <b>{{limit}}</b> {{school}}. When measured: {{chance}} that the chain is over it.',
+    ahead: 'Within the next {{km}} km: {{chance}}.',
     nothing: 'Nothing measured on this chain yet. Limit <b>{{limit}}</b> {{school}}.',
     wanted_one: 'One more spot is wanted.',
     wanted_other: '{{count}} more spots are wanted.',
@@ -314,6 +317,13 @@ export const en = {
     over: 'over {{over}} %',
     under: 'under {{under}} %',
     between: '{{over}} to {{under}} %',
+  },
+
+  standing: {
+    then: 'Worst spot <b>{{value}} %</b> on {{date}}, limit <b>{{limit}}</b> {{school}}.',
+    thenInterval: 'The gauge showed {{value}} on {{date}}, limit <b>{{limit}}</b> {{school}}.',
+    passed: 'It was to be measured again by {{date}}.',
+    byForecast: 'By its forecast, the chance that it is over by now is {{chance}}.',
   },
 
   drive: {
@@ -394,6 +404,8 @@ export const en = {
     verdict: 'Verdict',
     wear: 'Wear',
     chance: 'Over limit',
+    chanceNow: '{{chance}} now',
+    chanceThen: '{{chance}} then',
     ran: 'Ran',
     measured: 'Measured',
     next: 'Next look',

@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import {
+  DEFAULTS,
   ASSUMPTIONS,
   CHAIN_RULES,
   chainVerdict,
@@ -124,6 +125,7 @@ describe('the message catalogue', () => {
     for (const values of [[], [0.2], [0.6, 0.61], [0.72], [0.8, 0.81, 0.79], [1.3, 1.3, 1.3]])
       for (const overAhead of [null, 0.2, 0.9]) {
         const verdict = chainVerdict({
+          assumptions: {},
           readings: [
             {
               id: 'x',
@@ -169,6 +171,7 @@ describe('the message catalogue', () => {
         record: { ...record, kind, u: kind === 'digital' ? 0.02 : null },
         entry: { typed, pitches: 16, ...more },
         temperatures: { ruleCelsius: 5, chainCelsius: 10 },
+        assumed: DEFAULTS,
       })
       if (!seen.ok) throw new Error(`${kind}: ${seen.problem}`)
       explanations.push(...seen.observed.explanations)
@@ -184,12 +187,13 @@ describe('the message catalogue', () => {
           typed: kind === 'digital' ? typed : (['oo', 'io', 'ii'][i] ?? ''),
         })),
         referenceU: 0.01,
+        assumed: DEFAULTS,
       })
       if (!checked.ok) throw new Error(checked.problem)
       explanations.push(checked.outcome.explanation)
     }
     const whole = { lengthMm: 1448, pitches: 114, preloadKg: 2 }
-    explanations.push(growthSinceNew({ now: whole, whenNew: whole }).explanation)
+    explanations.push(growthSinceNew({ now: whole, whenNew: whole, uMm: 0.8 }).explanation)
     expect(new Set(explanations.map((one) => one.rule)).size).toBeGreaterThan(18)
     for (const { rule: name, inputs, result } of explanations) {
       expect(has(`why.rule.${name}`), name).toBe(true)

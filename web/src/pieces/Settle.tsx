@@ -1,6 +1,7 @@
 import { Box, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import type { ChainVerdict } from '@pelrin/core'
+import { percent } from '../messages/format.ts'
 import { useInstruments } from '../api/queries.ts'
 
 /** What would settle a doubt, what the readings warn of, and how many spots are still wanted. */
@@ -29,7 +30,7 @@ export function SettleAndFlags({ verdict }: { verdict: ChainVerdict }) {
     ...(verdict.word === 'keep-riding' && verdict.spotsWanted > 0 && verdict.spotsMeasured > 0
       ? [t('verdict.wanted', { count: verdict.spotsWanted })]
       : []),
-    ...verdict.flags.map((flag) => t(`flag.${flag}`)),
+    ...verdict.flags.map((flag) => t(`flag.${flag}`, { spread: percent(verdict.spread ?? 0) })),
   ]
   if (lines.length === 0) return null
   return (

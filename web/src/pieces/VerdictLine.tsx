@@ -2,7 +2,7 @@ import { Stack, Typography } from '@mui/material'
 import { Trans, useTranslation } from 'react-i18next'
 import type { ChainVerdict, SprocketAdvice, VerdictWord } from '@pelrin/core'
 import type { BikeSummary } from '@pelrin/contract'
-import { percent, today } from '../messages/format.ts'
+import { day, number, percent, today } from '../messages/format.ts'
 import { ink } from '../theme/theme.ts'
 import { intervalText } from './intervalText.ts'
 import { Plate } from './Plate.tsx'
@@ -40,13 +40,14 @@ export function VerdictHeading({
   )
 }
 
-/** The verdict of a bike as it stands today: an overdue look is said beside it. */
-export function VerdictToday({ summary, height }: { summary: BikeSummary; height: number }) {
+/** How a bike stands today, large: an overdue look is said beside it. */
+export function StandingHeading({ summary, height }: { summary: BikeSummary; height: number }) {
   const { t } = useTranslation()
-  const { overdue } = lookToday(summary.word, summary.checkOn, today())
+  const { overdue } = lookToday(summary, today())
+  const { word } = summary.standing
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap' }}>
-      <VerdictHeading word={summary.word} advice={summary.advice} height={height} />
+      <VerdictHeading word={word} advice={word === 'change' ? summary.advice : null} height={height} />
       {overdue && (
         <Typography
           sx={{
@@ -75,8 +76,70 @@ export function useChance(): (probability: number) => string {
   }
 }
 
-/** The verdict in one sentence: the raw worst spot, the limit and whose, the chance. */
+/** Why a bike stands as it does, in one sentence: what was measured and when, and what has changed since. */
+export function StandingSentence({
+  summary,
+  verdict,
+  school,
+}: {
+  summary: Pick<BikeSummary, 'standing' | 'measuredAt' | 'checkOn'>
+  verdict: ChainVerdict
+  school: string
+}) {
+  const { t } = useTranslation()
+  const chance = useChance()
+  const { standing, measuredAt, checkOn } = summary
+  const { worst } = verdict
+  if (standing.word !== 'measure-it' || !worst || measuredAt === null)
+    return (
+      <>
+        <VerdictSentence verdict={verdict} school={school} />
+        {standing.word === 'measure-it' && standing.chance !== null && (
+          <> {t('standing.byForecast', { chance: chance(standing.chance) })}</>
+        )}
+      </>
+    )
+  return (
+    <>
+      <Trans
+        i18nKey={worst.value === undefined ? 'standing.thenInterval' : 'standing.then'}
+        values={{
+          value: worst.value === undefined ? intervalText(worst, t) : percent(worst.value),
+          date: day(measuredAt),
+          limit: percent(verdict.limit),
+          school: t(`school.${school}`),
+        }}
+        components={{ b: <b /> }}
+      />
+      {standing.because !== 'chance' && checkOn !== null && <> {t('standing.passed', { date: day(checkOn) })}</>}
+      {standing.chance !== null && <> {t('standing.byForecast', { chance: chance(standing.chance) })}</>}
+    </>
+  )
+}
+
+/** The chance of being over within the look-ahead, where a verdict rests on it. */
+function aheadOf({ word, decidedBy, probabilityOver, steps }: ChainVerdict): { chance: number; km: number } | null {
+  if (word !== 'change' || decidedBy !== 'D5') return null
+  const inputs = steps.find(({ rule }) => rule === 'D5')?.inputs ?? []
+  const chance = inputs.find(({ meaning }) => meaning === 'forecast-ahead')?.value
+  const km = inputs.find(({ meaning }) => meaning === 'look-ahead-km')?.value
+  return typeof chance === 'number' && typeof km === 'number' && chance > (probabilityOver ?? 0) ? { chance, km } : null
+}
+
+/** The verdict in one sentence: the governing spot, the limit and whose, the chance when it was measured. */
 export function VerdictSentence({ verdict, school }: { verdict: ChainVerdict; school: string }) {
+  const { t } = useTranslation()
+  const chance = useChance()
+  const ahead = aheadOf(verdict)
+  return (
+    <>
+      <MeasuredSentence verdict={verdict} school={school} />
+      {ahead && <> {t('verdict.ahead', { km: number(ahead.km, 0), chance: chance(ahead.chance) })}</>}
+    </>
+  )
+}
+
+function MeasuredSentence({ verdict, school }: { verdict: ChainVerdict; school: string }) {
   const { t } = useTranslation()
   const chance = useChance()
   const { worst, probabilityOver, limit } = verdict

@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { shippedPrior, type ChainForecast, type ChainLife } from '@pelrin/core'
+import { DEFAULTS, shippedPrior, type ChainForecast, type ChainLife } from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
 import { ForecastWords } from './ForecastWords.tsx'
 import { forecastInput } from './forecastInput.ts'
@@ -17,7 +17,7 @@ const life: ChainLife = {
   at: Date.UTC(2026, 4, 1, 12),
   usualFactor: 1.2,
   rate: { kmPerDay: 10, weekScatter: 0.4, meanScatter: 0.1, basis: 'recent' },
-  prior: shippedPrior('dry-oil'),
+  prior: shippedPrior('dry-oil', DEFAULTS.forecast),
 }
 const forecast: ChainForecast = {
   withheld: null,
@@ -29,6 +29,7 @@ const forecast: ChainForecast = {
   overNow: 0.01,
   overAhead: 0.03,
   next: { s: 2.5, km: 420, days: 42 },
+  reached: [10, 20, 40],
   doubt: 0.01,
 }
 const words = (more: Partial<ChainForecast> = {}, unit: 'km' | 'mi' = 'km', of: ChainLife = life): string =>

@@ -23,5 +23,5 @@ export function useChainForecast(record: BikeRecord | undefined, withCosts = fal
           earlier: record.earlierChains as EarlierChain[],
         }
       : undefined
-  return { input, ...useForecast(input, given?.assumptions, costsFor) }
+  return { input, ...useForecast(input, record?.assumptions ?? {}, costsFor) }
 }

@@ -1,4 +1,5 @@
 import type { VerdictWord } from '@pelrin/core'
+import type { BikeSummary } from '@pelrin/contract'
 import { VERDICT_PLATE, type PlateShape } from '@pelrin/drawn'
 import { ink } from '../theme/theme.ts'
 
@@ -8,14 +9,12 @@ export const VERDICT_LOOK = Object.fromEntries(
 ) as Record<VerdictWord, { plate: PlateShape; colour: string }>
 
 /**
- * What a list shows of a verdict today. A look that is overdue is never shown as a plain "keep riding".
+ * How a bike looks as it stands today. A look that is overdue is never shown as a plain "keep riding".
  *
- * @param checkOn day the next look is due, YYYY-MM-DD
  * @param today YYYY-MM-DD
  */
 export function lookToday(
-  word: VerdictWord,
-  checkOn: string | null,
+  { standing: { word }, checkOn }: Pick<BikeSummary, 'standing' | 'checkOn'>,
   today: string,
 ): { plate: PlateShape; colour: string; overdue: boolean } {
   const overdue = checkOn !== null && checkOn < today && (word === 'keep-riding' || word === 'not-measured-yet')

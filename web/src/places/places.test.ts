@@ -40,7 +40,7 @@ const draftOf = (typed: readonly string[], change: Partial<Draft> = {}): Draft =
     spots: typed.map((text, i) => ({ id: `${i}`, typed: text, pitches: null, picture: null })),
     ...change,
   }) as unknown as Draft
-const assumed = assumedFor({ verdictInput: null } as unknown as BikeRecord)
+const assumed = assumedFor({ assumptions: {} } as unknown as BikeRecord)
 
 describe('a round as it is typed', () => {
   it('has a short label for each place, and the spread of its values', () => {

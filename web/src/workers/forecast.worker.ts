@@ -21,7 +21,7 @@ export interface CostsFor {
 export interface ForecastAsked {
   readonly ask: number
   readonly input: ChainForecastInput
-  readonly assumptions: AssumptionOverrides | undefined
+  readonly assumptions: AssumptionOverrides
   /** Where what waiting costs is wanted as well. */
   readonly costsFor: CostsFor | undefined
 }

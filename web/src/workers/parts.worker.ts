@@ -18,7 +18,7 @@ export type PartsTold =
       readonly ask: number
       readonly bike: BikeForParts
       readonly asked: AskedOfBike
-      readonly assumptions: AssumptionOverrides | undefined
+      readonly assumptions: AssumptionOverrides
     }
 
 export interface PartsAnswered {

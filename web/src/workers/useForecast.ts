@@ -37,7 +37,7 @@ const NOTHING: Answer = { picture: null, costs: null }
  */
 export function useForecast(
   input: ChainForecastInput | null,
-  assumptions: AssumptionOverrides | undefined,
+  assumptions: AssumptionOverrides,
   costsFor?: CostsFor,
 ): LiveForecast {
   // Inputs are made anew with every render: what they say decides whether to ask again.

@@ -37,7 +37,7 @@ export function usePartsMatch(
   bike: BikeForParts | undefined,
   question: AskedOfBike,
   catalogue: Catalogue | undefined,
-  assumptions: AssumptionOverrides | undefined,
+  assumptions: AssumptionOverrides,
 ): BikeMatch | null {
   const key = bike === undefined ? '' : JSON.stringify({ bike, asked: question, assumptions })
   const [match, setMatch] = useState<BikeMatch | null>(null)

@@ -18,6 +18,7 @@ import { messages } from './0018-messages.ts'
 import { eventDates } from './0020-event-dates.ts'
 import { otherWearDue } from './0019-other-wear-due.ts'
 import { presence } from './0021-presence.ts'
+import { standing } from './0022-standing.ts'
 import { gone } from './0014-gone.ts'
 import { otherWear } from './0011-other-wear.ts'
 
@@ -44,4 +45,5 @@ export const migrations: readonly Migration[] = [
   otherWearDue,
   eventDates,
   presence,
+  standing,
 ]

@@ -663,8 +663,15 @@ export interface BikeStateRow {
   /** Whether it is looked at whenever it is in. */
   eachVisit: boolean
   chainKm: number | null
-  troubleRank: number
-  troubleOn: string
+  /** The last day on which the verdict's round still describes the chain; null where nothing was measured. */
+  presentUntil: string | null
+  /** The first day on which it is to be measured whatever its verdict said; null where none comes. */
+  measureFrom: string | null
+  /** The forecast by days: from the last recorded moment, the days after it that reach each chance kept; null where none is shown. */
+  outlookFrom: string | null
+  outlookReached: number[] | null
+  /** The day a change that stands was measured; null where none does, or it was decided otherwise. */
+  changeOn: string | null
   searchText: string
   lastFactId: string | null
   /** The decision that stands beside the verdict, if a mechanic decided otherwise. */

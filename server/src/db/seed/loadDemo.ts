@@ -1,5 +1,12 @@
 import { hash } from '@node-rs/argon2'
-import { observeSpot, SHIPPED_RULES, weekdayOf, type ForecastReading, type InstrumentRecord } from '@pelrin/core'
+import {
+  DEFAULTS,
+  observeSpot,
+  SHIPPED_RULES,
+  weekdayOf,
+  type ForecastReading,
+  type InstrumentRecord,
+} from '@pelrin/core'
 import { STAND_IN } from '@pelrin/contract'
 import { daysLater, dayIn, momentAt } from '../../state/days.ts'
 import { judgeBike } from '../../state/judgeBike.ts'
@@ -190,7 +197,10 @@ class Loader {
     await loadEventDates({ ...this.work, now: this.today }, SEED + 6, this.pending.bikes, this.peopleIds[0]!)
     await takeStock(this.work)
     const shared = await shopFacts(this.work)
-    for (const [done, { bikeId, at, by, readingId }] of this.toJudge.entries()) {
+    // Those whose rides say what they are ridden on come first: the others are taken to be ridden as their customer's are.
+    const ridden = new Set(this.pending.rides.map(({ bikeId }) => bikeId))
+    const inOrder = this.toJudge.toSorted((a, b) => Number(ridden.has(b.bikeId)) - Number(ridden.has(a.bikeId)))
+    for (const [done, { bikeId, at, by, readingId }] of inOrder.entries()) {
       const author = { personId: this.peopleIds[by]!, deviceId: null, requestId: null }
       await judgeBike({ ...this.work, now: at, author }, bikeId, { readingId, occurredAt: at }, shared)
       this.progress(done + 1, total)
@@ -473,6 +483,7 @@ class Loader {
     const seen = observeSpot({
       record: recordOf(past.instrument),
       entry: { typed: spot.typed, pitches: spot.pitches },
+      assumed: DEFAULTS,
     })
     if (!seen.ok) throw new Error(`${spot.typed} is no reading: ${seen.problem}`)
     const { observed } = seen

@@ -57,7 +57,7 @@ export function pastVerdict(
     at: past.at.getTime(),
     usualFactor: DEFAULTS.distance.wearFactorUnknown,
     rate: { kmPerDay: plan.life.kmPerWeek / 7, weekScatter: 0.5, meanScatter: 0.2, basis: 'recent' },
-    prior: shippedPrior(plan.life.care),
+    prior: shippedPrior(plan.life.care, DEFAULTS.forecast),
   }
   const known = {
     readings,
@@ -65,11 +65,12 @@ export function pastVerdict(
     rule,
     chain: { kmSinceFittedNew: null },
     instruments: [],
+    assumptions: {},
     otherRules: [],
     life,
   } as unknown as VerdictInput
   const input = { ...known, forecast: shownOf(forecastOf(known)) }
-  const outcome = chainVerdict(input)
+  const outcome = chainVerdict({ ...input, assumptions: {} })
   return { word: outcome.word, probability: outcome.probabilityOver, input, outcome }
 }
 

@@ -87,6 +87,8 @@ export const measure = {
   lower: 'Lower than last time ({{last}}).',
   lowerRestarted: 'It began again (reset or new)',
   lowerAsIs: 'Let it stand',
+  much: 'That is far for a bike since {{date}} ({{last}}). Look at it again.',
+  muchAsIs: 'It was ridden that far',
   save: 'Save reading',
   saving: 'Saving …',
   live: 'As typed',

@@ -13,7 +13,7 @@ import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useChainForecast } from '../../pieces/useChainForecast.ts'
-import { VerdictSentence, VerdictToday } from '../../pieces/VerdictLine.tsx'
+import { StandingHeading, StandingSentence } from '../../pieces/VerdictLine.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ChainWear } from '../../pieces/ChainWear.tsx'
 import { ForecastWords } from '../../pieces/ForecastWords.tsx'
@@ -82,21 +82,21 @@ export function BikePlace() {
             {t('bike.goneSince', { date: day(record.goneOn) })}
           </Typography>
         )}
-        <VerdictToday summary={summary} height={30} />
+        <StandingHeading summary={summary} height={30} />
         <Box sx={{ maxWidth: 640 }}>
           <WearRule
             size="medium"
             marks={summary.marks}
             limit={summary.limit}
             {...(verdict ? { watch: verdict.outcome.watch } : {})}
-            colour={VERDICT_LOOK[summary.word].colour}
+            colour={VERDICT_LOOK[summary.standing.word].colour}
           />
         </Box>
         {verdict && (
           <Box>
             <Typography>
-              <VerdictSentence verdict={verdict.outcome} school={school} />{' '}
-              <Why explanations={verdict.outcome.steps} label={t(`word.${summary.word}`)} /> <KeyCap>W</KeyCap>{' '}
+              <StandingSentence summary={summary} verdict={verdict.outcome} school={school} />{' '}
+              <Why explanations={verdict.outcome.steps} label={t(`word.${summary.standing.word}`)} /> <KeyCap>W</KeyCap>{' '}
               <Button onClick={() => setDeciding(true)} sx={{ px: 0.5, gap: 1, ml: 1 }}>
                 {t('bike.decide')} <KeyCap>D</KeyCap>
               </Button>

@@ -72,9 +72,9 @@ export function Decisions({ record }: { record: BikeRecord }) {
 export function DecideDialog({ record, onClose }: { record: BikeRecord; onClose: () => void }) {
   const { t } = useTranslation()
   const client = useQueryClient()
-  const choices: readonly DecisionKind[] = record.summary.word === 'change' ? ['ride-on', 'spare'] : ['change-early']
+  const choices: readonly DecisionKind[] = record.summary.verdict === 'change' ? ['ride-on', 'spare'] : ['change-early']
   const [decision, setDecision] = useState<DecisionKind>(choices[0]!)
-  const { decidedCheckKm, decidedCheckDays } = assumptionsWith(record.verdictInput?.assumptions).verdict
+  const { decidedCheckKm, decidedCheckDays } = assumptionsWith(record.assumptions).verdict
   const verdictId = record.verdict?.id
   return (
     <ReasonDialog

@@ -1,6 +1,13 @@
 import { renderToStaticMarkup } from 'react-dom/server'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { shippedPrior, wearCosts, type ChainForecastInput, type ForecastReading, type WearCosts } from '@pelrin/core'
+import {
+  DEFAULTS,
+  shippedPrior,
+  wearCosts,
+  type ChainForecastInput,
+  type ForecastReading,
+  type WearCosts,
+} from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
 import { WaitingCosts } from './WaitingCosts.tsx'
 import { textOf } from '../../testing/textOf.ts'
@@ -28,7 +35,7 @@ const chain = (sNow: number): ChainForecastInput => ({
     at: 0,
     usualFactor: 1.25,
     rate: { kmPerDay: 20, weekScatter: 0.3, meanScatter: 0.1, basis: 'recent' },
-    prior: shippedPrior('dry-oil'),
+    prior: shippedPrior('dry-oil', DEFAULTS.forecast),
   },
   limit: 0.5,
 })
@@ -36,7 +43,7 @@ const chain = (sNow: number): ChainForecastInput => ({
 /** What the pane says of a chain and those before it, as plain text. */
 function said(sNow: number, { before = [] as number[], marked = false, worn = null as number | null } = {}): string {
   const input = chain(sNow)
-  const costs: WearCosts | null = wearCosts(input, 0.5, undefined, before.map(chain))
+  const costs: WearCosts | null = wearCosts(input, 0.5, DEFAULTS, before.map(chain))
   const record = {
     lastOdometer: { unit: 'km' },
     summary: { advice: marked ? 'suspect' : null, median: worn },

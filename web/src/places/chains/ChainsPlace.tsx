@@ -14,6 +14,7 @@ import { Beside } from '../../pieces/Beside.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
+import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { ink } from '../../theme/theme.ts'
 import { AddChainDialog } from './AddChainDialog.tsx'
@@ -253,11 +254,9 @@ function ChainRow({
       </Box>
       <WearRule
         size="small"
-        marks={
-          chain.elongation === null ? [] : [{ value: chain.elongation, over: null, under: null, u: 0, worst: true }]
-        }
+        marks={chain.governing === null ? [] : [{ ...chain.governing, worst: true }]}
         limit={limit}
-        colour={ink((chain.elongation ?? 0) >= limit ? 'madder' : 'steel')}
+        colour={chain.governing === null ? ink('steel') : VERDICT_LOOK[chain.governing.verdict].colour}
       />
       {on ? (
         <Typography sx={{ textAlign: 'center', fontWeight: 700, color: ink('steel'), px: 1 }}>

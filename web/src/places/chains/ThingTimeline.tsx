@@ -3,6 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { Link as Way } from 'react-router'
 import type { ThingEvent } from '@pelrin/contract'
 import { day, percent } from '../../messages/format.ts'
+import { intervalText } from '../../pieces/intervalText.ts'
 
 /**
  * What happened to a chain or a joint, newest first, on whichever bike it was.
@@ -53,12 +54,13 @@ export function ThingTimeline({ events, bikeId }: { events: readonly ThingEvent[
 
 function EventWords({ event, here }: { event: ThingEvent; here: string | undefined }) {
   const { t } = useTranslation()
-  const { kind, bike, value, text } = event
+  const { kind, bike, value, over, under, text } = event
+  const read = value === null ? intervalText({ over, under }, t) : `${percent(value)} %`
   const named = bike && `${bike.customer}, ${bike.label}`
   const words =
-    kind === 'read' && value === null
+    kind === 'read' && value === null && over === null && under === null
       ? t('chains.event.readHint')
-      : t(`chains.event.${kind}`, { bike: named ?? '', value: kind === 'read' ? percent(value ?? 0) : value })
+      : t(`chains.event.${kind}`, { bike: named ?? '', value: kind === 'read' ? read : value })
   const more =
     kind === 'taken-off' && text !== null
       ? t(`bike.takenOffReason.${text}`)

@@ -1,6 +1,7 @@
 import { useTranslation } from 'react-i18next'
 import type { ChainJoint, ChainThing } from '@pelrin/contract'
 import { day, distance, percent } from '../../messages/format.ts'
+import { intervalText } from '../../pieces/intervalText.ts'
 
 /** What is said of a chain wherever it is named. */
 export function useChainWords() {
@@ -14,10 +15,12 @@ export function useChainWords() {
       ]
         .filter((part) => part !== null)
         .join(', '),
-    wear: ({ elongation, readAt }: ChainThing): string =>
-      elongation === null || readAt === null
+    wear: ({ governing }: ChainThing): string =>
+      governing === null
         ? t('chains.unread')
-        : t('chains.worn', { value: percent(elongation), date: day(readAt) }),
+        : governing.value === null
+          ? t('chains.wornBetween', { interval: intervalText(governing, t), date: day(governing.at) })
+          : t('chains.worn', { value: percent(governing.value), date: day(governing.at) }),
     joint: (joint: ChainJoint | null): string => {
       if (!joint) return t('chains.jointNone')
       const name = joint.name ?? t(`parts.joint.${joint.kind}`)

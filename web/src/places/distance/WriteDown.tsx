@@ -139,7 +139,7 @@ function ValueForm({ bikeId, unit, kind }: { bikeId: string; unit: 'km' | 'mi'; 
   const { busy, wrong, code, write } = useLedgerWrite(bikeId)
   const [typed, setTyped] = useState('')
   const [id, setId] = useState(() => v7())
-  const lower = code === 'odometer-lower'
+  const doubted = code === 'odometer-lower' || code === 'odometer-much'
   const save = async (answer?: 'restarted' | 'as-it-is'): Promise<void> => {
     const body = { id, occurredAt: new Date().toISOString(), typed, unit, ...(answer ? { lower: answer } : {}) }
     const asking = { params: { id: bikeId }, key: `${id}${answer ?? ''}` }
@@ -167,11 +167,13 @@ function ValueForm({ bikeId, unit, kind }: { bikeId: string; unit: 'km' | 'mi'; 
         sx={{ minWidth: 300 }}
         slotProps={{ inputLabel: { shrink: true }, htmlInput: { inputMode: 'decimal' } }}
       />
-      {lower ? (
+      {doubted ? (
         <>
-          <Button variant="outlined" sx={{ minHeight: 48 }} onClick={() => void save('restarted')}>
-            {t('distanceOf.restarted')}
-          </Button>
+          {code === 'odometer-lower' && (
+            <Button variant="outlined" sx={{ minHeight: 48 }} onClick={() => void save('restarted')}>
+              {t('distanceOf.restarted')}
+            </Button>
+          )}
           <Button variant="outlined" sx={{ minHeight: 48 }} onClick={() => void save('as-it-is')}>
             {t('distanceOf.asItIs')}
           </Button>

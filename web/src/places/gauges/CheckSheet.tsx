@@ -10,7 +10,7 @@ import {
   TextField,
   Typography,
 } from '@mui/material'
-import { checkInstrument, entryForm } from '@pelrin/core'
+import { assumptionsWith, checkInstrument, entryForm } from '@pelrin/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -60,7 +60,12 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
     [used, isLength],
   )
   const u = typedNumber(referenceU)
-  const result = checkInstrument({ record: instrument, pairs, referenceU: u ?? 0 })
+  const result = checkInstrument({
+    record: instrument,
+    pairs,
+    referenceU: u ?? 0,
+    assumed: assumptionsWith(history.assumptions),
+  })
   const found = result.ok && u !== undefined && u >= 0 ? result.outcome : null
   const setLine = (i: number, part: Partial<Line>): void => {
     setWrong(null)

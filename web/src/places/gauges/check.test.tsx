@@ -6,7 +6,7 @@ import { digitalGauge } from '../../testing/digitalGauge.ts'
 import { Answers, fill, inApp } from '../../testing/inApp.tsx'
 import { CheckSheet } from './CheckSheet.tsx'
 
-const gauge = { instrument: digitalGauge, versions: [] } as unknown as InstrumentHistory
+const gauge = { instrument: digitalGauge, versions: [], assumptions: {} } as unknown as InstrumentHistory
 
 let server: Answers
 const close = vi.fn()

@@ -81,9 +81,9 @@ export function MeasureBench({
   const unit = record.lastOdometer?.unit ?? session.shop.distanceUnit
   // A correction is held against the value before the one it takes the place of, which the server knows; here
   // only a new reading is asked about.
-  const odometer = readOdometer(draft.odometer.typed, unit, corrects ? null : (record.lastOdometer?.km ?? null))
+  const odometer = readOdometer(draft.odometer.typed, unit, corrects ? null : record.lastOdometer, openedAt, assumed)
   const input = liveInput(record, draft, spots, instrument, odometer, openedAt, corrects?.id ?? null)
-  const forecast = useForecast(forecastInput(input), record.verdictInput?.assumptions)
+  const forecast = useForecast(forecastInput(input), record.assumptions)
   const live = liveVerdict(
     record,
     draft,
@@ -194,7 +194,7 @@ export function MeasureBench({
       odometerInput.current?.focus()
       return false
     }
-    if (odometer.state === 'ready' && odometer.lower && odometerNow.lower === null) {
+    if (odometer.state === 'ready' && odometer.doubt !== null && odometerNow.lower === null) {
       document.querySelector<HTMLElement>('[data-answer="1"]')?.focus()
       return false
     }

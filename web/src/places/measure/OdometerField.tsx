@@ -8,7 +8,7 @@ import { ink } from '../../theme/theme.ts'
 import type { Draft } from './draft.ts'
 import type { OdometerReading } from './evaluate.ts'
 
-/** The odometer at this visit. Lower than last time is asked about, never refused. */
+/** The odometer at this visit. Lower than last time, or far more, is asked about, never refused. */
 export function OdometerField({
   odometer,
   reading,
@@ -28,19 +28,21 @@ export function OdometerField({
   inputRef: RefObject<HTMLInputElement | null>
   onChange: (odometer: Draft['odometer']) => void
   onEnter: () => void
-  /** What the lower value means was said; saving may go on. */
+  /** What the doubtful value means was said; saving may go on. */
   onAnswer: (odometer: Draft['odometer']) => void
 }) {
   const { t } = useTranslation()
   // The server asks too: it knows values this screen does not.
-  const asks = reading.state === 'ready' && odometer.lower === null && (reading.lower || error === 'odometer-lower')
+  const told = error === 'odometer-lower' || error === 'odometer-much' ? error : null
+  const doubt = reading.state === 'ready' && odometer.lower === null ? (reading.doubt ?? told) : null
+  const asks = doubt !== null
   const wrong =
     reading.state === 'problem'
       ? t(`problems.${reading.problem}`)
       : error !== undefined && !asks
         ? t(`problems.${error}`)
         : null
-  const answers = ['restarted', 'as-it-is'] as const
+  const answers = doubt === 'odometer-much' ? (['as-it-is'] as const) : (['restarted', 'as-it-is'] as const)
   return (
     <Box
       onKeyDown={(event) => {
@@ -84,7 +86,7 @@ export function OdometerField({
             </Typography>
           ) : (
             <>
-              {reading.state === 'ready' && !reading.lower && last && (
+              {reading.state === 'ready' && reading.doubt !== 'odometer-lower' && last && (
                 <Typography sx={{ fontWeight: 600 }}>
                   {t('measure.odometerSince', { km: distance(reading.km - last.km, unit) })}
                 </Typography>
@@ -101,7 +103,11 @@ export function OdometerField({
       {asks && (
         <Box role="group" aria-label={t('measure.odometer')} sx={{ mt: 1 }}>
           <Typography variant="body2" sx={{ color: ink('madder'), mb: 0.75 }}>
-            {last ? t('measure.lower', { last: distance(last.km, unit) }) : t('problems.odometer-lower')}
+            {doubt === 'odometer-lower' && last
+              ? t('measure.lower', { last: distance(last.km, unit) })
+              : doubt === 'odometer-much' && last
+                ? t('measure.much', { last: distance(last.km, unit), date: day(last.at) })
+                : t(`problems.${doubt}`)}
           </Typography>
           <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
             {answers.map((answer, i) => (
@@ -113,7 +119,13 @@ export function OdometerField({
                 sx={{ px: 1.5, gap: 1 }}
               >
                 <KeyCap>{i + 1}</KeyCap>
-                {t(answer === 'restarted' ? 'measure.lowerRestarted' : 'measure.lowerAsIs')}
+                {t(
+                  answer === 'restarted'
+                    ? 'measure.lowerRestarted'
+                    : doubt === 'odometer-much'
+                      ? 'measure.muchAsIs'
+                      : 'measure.lowerAsIs',
+                )}
               </Button>
             ))}
           </Stack>

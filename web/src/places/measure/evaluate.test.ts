@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest'
+import { DEFAULTS } from '@pelrin/core'
 import type { BikeRecord, Instrument } from '@pelrin/contract'
 import type { Draft } from './draft.ts'
 import { liveVerdict, readOdometer, readSpot } from './evaluate.ts'
 
 const rule = { id: 'rule', kind: 'steel-rule', uMm: 0.25, bias: 0, biasU: 0 } as unknown as Instrument
-const spot = (typed: string, pitches: number | null = null) =>
-  readSpot({ id: 's', typed, pitches, picture: null }, rule)
+const spot = (typed: string, pitches: number | null = null, assumed = DEFAULTS) =>
+  readSpot({ id: 's', typed, pitches, picture: null }, rule, undefined, assumed)
 
 describe('a spot while it is typed', () => {
   it('is empty, unfinished, and then a reading with its count', () => {
@@ -29,12 +30,16 @@ describe('a spot while it is typed', () => {
 })
 
 describe('the odometer while it is typed', () => {
-  it('knows when it is lower than last time', () => {
-    expect(readOdometer('', 'km', 100)).toEqual({ state: 'empty' })
-    expect(readOdometer('99', 'km', 100)).toMatchObject({ state: 'ready', lower: true })
-    expect(readOdometer('99 mi', 'km', 100)).toMatchObject({ state: 'ready', lower: false })
-    expect(readOdometer('99', 'km', null)).toMatchObject({ lower: false })
-    expect(readOdometer('x', 'km', 100).state).toBe('problem')
+  it('knows when it is lower than last time, or far more', () => {
+    const last = { km: 100, at: '2026-05-01T10:00:00.000Z' }
+    const read = (typed: string, unit: 'km' | 'mi' = 'km', before: typeof last | null = last) =>
+      readOdometer(typed, unit, before, Date.parse('2026-05-03T10:00:00.000Z'), DEFAULTS)
+    expect(read('')).toEqual({ state: 'empty' })
+    expect(read('99')).toMatchObject({ state: 'ready', doubt: 'odometer-lower' })
+    expect(read('99 mi')).toMatchObject({ state: 'ready', doubt: null })
+    expect(read('99', 'km', null)).toMatchObject({ doubt: null })
+    expect(read('901')).toMatchObject({ doubt: 'odometer-much' })
+    expect(read('x').state).toBe('problem')
   })
 })
 
@@ -45,8 +50,10 @@ describe('the verdict while it is typed', () => {
     'single-or-hub': { change: 1 },
   }
   const record = {
+    assumptions: {},
     summary: { chainKm: 1000 },
     lastOdometer: { km: 5000, at: '', unit: 'km' },
+    distanceTail: null,
     verdictInput: {
       readings: [
         {

@@ -1,22 +1,24 @@
 import {
   assumptionsWith,
   chainVerdict,
-  DEFAULTS,
+  countsWithin,
   elongationFromSpan,
   entryForm,
   estimatedS,
   hintOf,
   neighbouringCounts,
   observeSpot,
+  odometerDoubt,
   parseOdometer,
   pinSpanTyped,
-  pitchCandidates,
+  withOdometer,
   type Assumptions,
   type ChainForecast,
   type ChainVerdict,
   type InstrumentKind,
   type LengthUnit,
   type Observed,
+  type OdometerDoubt,
   type OdometerProblem,
   type PitchCandidate,
   type SpotProblem,
@@ -25,6 +27,8 @@ import {
 } from '@pelrin/core'
 import type { BikeRecord, Instrument, SpotMark, VerdictInput } from '@pelrin/contract'
 import { conditionsOf, type Draft, type DraftSpot } from './draft.ts'
+
+const DAY_MS = 86_400_000
 
 /** A length as read between pin centres, before its count is known. */
 export interface TypedSpan {
@@ -84,7 +88,7 @@ export function readSpot(
   spot: DraftSpot,
   instrument: Instrument | undefined,
   shared: Shared = SHARED,
-  assumed: Assumptions = DEFAULTS,
+  assumed: Assumptions,
   likeCount: number | null = null,
 ): SpotReading {
   if (spot.typed.trim() === '' || !instrument) return { state: 'empty' }
@@ -116,11 +120,11 @@ export function readSpot(
   }
   // A count picked for another length is forgotten by itself: it no longer fits.
   if (spot.pitches !== null && fits(spot.pitches)) return observed(spot.pitches, span)
-  const even = pitchCandidates({ lengthMm: span.lengthMm, wholeLinks: true })
+  const even = countsWithin({ lengthMm: span.lengthMm, wholeLinks: true }, assumed.measuring)
   if (even.length === 1) return observed(even[0]!.pitches, span)
   if (likeCount !== null && even.some(({ pitches }) => pitches === likeCount)) return observed(likeCount, span)
   if (even.length > 1) return { state: 'choose', span, candidates: even }
-  const odd = pitchCandidates({ lengthMm: span.lengthMm, wholeLinks: false })
+  const odd = countsWithin({ lengthMm: span.lengthMm, wholeLinks: false }, assumed.measuring)
   if (odd.length > 0) return { state: 'choose', span, candidates: odd }
   return { state: 'no-count', span, ...neighbouringCounts(span.lengthMm) }
 }
@@ -138,18 +142,33 @@ export function readRound(draft: Draft, instrument: Instrument | undefined, assu
 export type OdometerReading =
   | { readonly state: 'empty' }
   | { readonly state: 'problem'; readonly problem: OdometerProblem }
-  | { readonly state: 'ready'; readonly km: number; readonly unit: 'km' | 'mi'; readonly lower: boolean }
+  | { readonly state: 'ready'; readonly km: number; readonly unit: 'km' | 'mi'; readonly doubt: OdometerDoubt | null }
 
-/** Reads the odometer field against the bike's last value. */
-export function readOdometer(typed: string, unit: 'km' | 'mi', lastKm: number | null): OdometerReading {
+/** Reads the odometer field against the bike's last value, at a moment (ms). */
+export function readOdometer(
+  typed: string,
+  unit: 'km' | 'mi',
+  last: { readonly km: number; readonly at: string } | null,
+  now: number,
+  assumed: Assumptions,
+): OdometerReading {
   if (typed.trim() === '') return { state: 'empty' }
-  const parsed = parseOdometer(typed, unit)
+  const parsed = parseOdometer(typed, unit, assumed.distance)
   if (!parsed.ok) return { state: 'problem', problem: parsed.problem }
-  return { state: 'ready', km: parsed.km, unit: parsed.unit, lower: lastKm !== null && parsed.km < lastKm - 0.05 }
+  return {
+    state: 'ready',
+    km: parsed.km,
+    unit: parsed.unit,
+    doubt: odometerDoubt(
+      { km: parsed.km, at: now },
+      last && { km: last.km, at: Date.parse(last.at) },
+      assumed.distance,
+    ),
+  }
 }
 
 /** What the shop assumes, as this bike's verdict is given by it. */
-export const assumedFor = (record: BikeRecord): Assumptions => assumptionsWith(record.verdictInput?.assumptions)
+export const assumedFor = (record: BikeRecord): Assumptions => assumptionsWith(record.assumptions)
 
 /** Spots still wanted with an instrument of a kind: a whole chain or hands want no more. */
 export const wantsSpots = (kind: InstrumentKind): boolean => kind !== 'full-length' && kind !== 'by-hand'
@@ -182,7 +201,11 @@ export function liveVerdict(
 ): Live | null {
   const input = liveInput(record, draft, spots, instrument, odometer, now, corrects)
   if (!input) return null
-  const verdict = chainVerdict({ ...input, forecast: forecast?.withheld === null ? forecast : null })
+  const verdict = chainVerdict({
+    ...input,
+    assumptions: input.assumptions ?? {},
+    forecast: forecast?.withheld === null ? forecast : null,
+  })
   const counted = input.readings.filter((reading) => verdict.countedReadingIds.includes(reading.id))
   return {
     verdict,
@@ -215,28 +238,33 @@ export function liveInput(
   const standing = input.readings.filter((reading) => reading.id !== corrects)
   const typed = verdictSpots(draft, spots)
   const byHand = instrument?.kind === 'by-hand' && draft.signs !== null
-  if ((typed.length === 0 && !byHand) || !instrument) return { ...input, readings: standing }
-  const { chainKm } = record.summary
-  const sinceLast =
-    odometer.state === 'ready' && !odometer.lower && record.lastOdometer ? odometer.km - record.lastOdometer.km : 0
-  const corrected = input.readings.find((reading) => reading.id === corrects)
   const { life } = input
-  // What was ridden since the last entry: by the odometer typed, else as usual.
-  const s =
-    life?.sNow == null
-      ? null
-      : odometer.state === 'ready' && sinceLast > 0
-        ? life.sNow + (sinceLast * life.usualFactor) / 1000
-        : estimatedS(life, now)
+  const asItStands = { at: now, chainKm: estimatedKm(record, now) }
+  if ((typed.length === 0 && !byHand) || !instrument) return { ...input, asOf: asItStands, readings: standing }
+  const corrected = input.readings.find((reading) => reading.id === corrects)
+  const { chainAt, moved } = distanceWith(record, odometer, now)
+  const { km, s } = chainAt(now)
   return {
     ...input,
     ...(life === undefined || corrected ? {} : { life: { ...life, sNow: s, at: Math.max(now, life.at) } }),
+    asOf: corrected ? asItStands : { at: now, chainKm: km },
+    chain:
+      corrected || km === null
+        ? input.chain
+        : { ...input.chain, km, ...(input.chain.kmSinceFittedNew === null ? {} : { kmSinceFittedNew: km }) },
     readings: [
-      ...standing,
+      // Readings since the last value of the odometer lie where the new one puts them.
+      ...(corrected
+        ? standing
+        : standing.map((reading) => {
+            if (!moved(reading.occurredAt)) return reading
+            const then = chainAt(reading.occurredAt)
+            return { ...reading, chainKm: then.km, s: then.s }
+          })),
       {
         id: draft.readingId,
         occurredAt: corrected?.occurredAt ?? now,
-        chainKm: corrected ? corrected.chainKm : chainKm === null ? null : chainKm + sinceLast,
+        chainKm: corrected ? corrected.chainKm : km,
         s: corrected ? (corrected.s ?? null) : s,
         ...(draft.baseline ? { baseline: true } : {}),
         source: draft.source,
@@ -251,6 +279,36 @@ export function liveInput(
       },
     ],
   }
+}
+
+/**
+ * Where the chain is at any moment since the last odometer value: by the value typed, as the server reads its ledger with
+ * it, else what is recorded and, in wear, what is ridden as usual since.
+ */
+function distanceWith(
+  record: BikeRecord,
+  odometer: OdometerReading,
+  now: number,
+): { chainAt: (at: number) => { km: number | null; s: number | null }; moved: (at: number) => boolean } {
+  const tail = record.distanceTail
+  const life = record.verdictInput?.life
+  const last = tail?.odometer ?? null
+  if (tail && odometer.state === 'ready') {
+    const typed = { at: now, km: odometer.km, restarted: odometer.doubt === 'odometer-lower' }
+    const { chainAt } = withOdometer(tail, typed, assumedFor(record).distance)
+    return { chainAt, moved: (at) => last !== null && at > last.at }
+  }
+  return {
+    chainAt: (at) => ({ km: tail?.recorded.km ?? null, s: life ? estimatedS(life, at) : null }),
+    moved: () => false,
+  }
+}
+
+/** What a chain has run by now, as recorded and as usual since; null where it is not known. */
+function estimatedKm({ distanceTail, verdictInput }: BikeRecord, now: number): number | null {
+  const km = distanceTail?.recorded.km ?? null
+  const life = verdictInput?.life
+  return km === null || !life ? null : km + (Math.max(0, now - life.at) / DAY_MS) * life.rate.kmPerDay
 }
 
 /** The spots that can be read, as the verdict takes them. */

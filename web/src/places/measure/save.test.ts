@@ -21,7 +21,7 @@ const INSTRUMENT = {
   checkedOn: '2026-01-01',
   checkLapsed: false,
 } as unknown as Instrument
-const assumed = assumedFor({ verdictInput: null } as unknown as BikeRecord)
+const assumed = assumedFor({ assumptions: {} } as unknown as BikeRecord)
 
 /** A draft with something typed at places, counted from 0. */
 function draftOf(typed: Readonly<Record<number, string>>, change: Partial<Draft> = {}): Draft {

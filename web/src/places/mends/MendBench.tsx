@@ -14,7 +14,7 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { v7 } from 'uuid'
-import { bikeReach, keepOff, MEND_JOINTS, mendOptions, type MendOption } from '@pelrin/core'
+import { assumptionsWith, bikeReach, keepOff, MEND_JOINTS, mendOptions, type MendOption } from '@pelrin/core'
 import { BREAK_CAUSES, endpoints, type BikeMends, type PartsFacts } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
@@ -67,8 +67,9 @@ export function MendBench({
     [counted, pitches, draft.broken, damaged, chain.offcut, known.rePress],
   )
   const chosen = options.find((option) => wayKey(option) === draft.way) ?? options[0]
-  const before = pitches === null ? null : bikeReach(drive, pitches)
-  const after = chosen ? bikeReach(drive, chosen.left) : null
+  const assumed = assumptionsWith(known.assumptions)
+  const before = pitches === null ? null : bikeReach(drive, pitches, assumed)
+  const after = chosen ? bikeReach(drive, chosen.left, assumed) : null
   const advice = useAdvice(after ? keepOff(after) : [], draft.cause)
   const section = counted && !inspected ? { from: draft.seen, to: Math.min(pitches, draft.seen + SECTION) - 1 } : null
 
@@ -279,6 +280,7 @@ export function MendBench({
             options={options}
             chosen={chosen}
             drive={drive}
+            assumed={assumed}
             rePress={known.rePress}
             onChoose={(option: MendOption) => change({ way: wayKey(option) })}
           />

@@ -1,6 +1,6 @@
 import { Box, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { bikeReach, type LengthDrive, type MendOption } from '@pelrin/core'
+import { bikeReach, type Assumptions, type LengthDrive, type MendOption } from '@pelrin/core'
 import type { BikeMends } from '@pelrin/contract'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ink } from '../../theme/theme.ts'
@@ -12,12 +12,14 @@ export function WayList({
   options,
   chosen,
   drive,
+  assumed,
   rePress,
   onChoose,
 }: {
   options: readonly MendOption[]
   chosen: MendOption | undefined
   drive: LengthDrive
+  assumed: Assumptions
   rePress: BikeMends['rePress']
   onChoose: (option: MendOption) => void
 }) {
@@ -25,7 +27,8 @@ export function WayList({
   return (
     <Box role="radiogroup" aria-label={t('mends.ways')}>
       {options.slice(0, 6).map((option, i) => {
-        const off = bikeReach(drive, option.left)?.filter(({ verdict }) => verdict === 'forbidden').length ?? null
+        const off =
+          bikeReach(drive, option.left, assumed)?.filter(({ verdict }) => verdict === 'forbidden').length ?? null
         const on = chosen !== undefined && wayKey(option) === wayKey(chosen)
         const put = option.inserted.reduce((sum, one) => sum + one, 0)
         return (

@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { mendOptions, type BrokenChain, type LengthDrive } from '@pelrin/core'
+import { DEFAULTS, mendOptions, type BrokenChain, type LengthDrive } from '@pelrin/core'
 import { textOf } from '../../testing/textOf.ts'
 import { wayKey, WayList } from './WayList.tsx'
 
@@ -31,6 +31,7 @@ function ways(broken: BrokenChain, more: { drive?: LengthDrive; rePress?: 'allow
       options={options}
       chosen={options[0]}
       drive={more.drive ?? ROAD}
+      assumed={DEFAULTS}
       rePress={more.rePress ?? 'allowed'}
       onChoose={() => undefined}
     />,

@@ -77,7 +77,7 @@ function PartsOf({
   const [sheet, setSheet] = useState<Sheet | null>(null)
   const askField = useRef<HTMLInputElement>(null)
   const keeping = useKeeping(bikeId)
-  const assumptions = bike.verdictInput?.assumptions
+  const { assumptions } = bike
   const match: BikeMatch =
     usePartsMatch(
       facts,

@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { assumptionsWith, isAlarm, judgeTemperature, type TemperatureReading } from '@pelrin/core'
+import { DEFAULTS, isAlarm, judgeTemperature, type TemperatureReading } from '@pelrin/core'
 import type { PotNow } from '@pelrin/contract'
 import { textOf } from '../../testing/textOf.ts'
 import { at, FROM } from './chain.testing.ts'
@@ -10,7 +10,7 @@ beforeAll(async () => {
   await import('../../messages/index.ts')
 })
 
-const times = assumptionsWith(undefined).pot
+const times = DEFAULTS.pot
 const RECIPE = 'soak-and-hang'
 const { lowCelsius: low, highCelsius: high } = times[RECIPE]
 const POT: PotNow = {

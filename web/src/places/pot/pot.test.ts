@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { assumptionsWith, planPot } from '@pelrin/core'
+import { DEFAULTS, planPot } from '@pelrin/core'
 import type { PotBoard, PotChainNow } from '@pelrin/contract'
 import { timeOn } from '../../messages/timeOn.ts'
 import { at, chain, FROM } from './chain.testing.ts'
@@ -7,7 +7,7 @@ import { potActions } from './potActions.ts'
 import { potInput } from './potInput.ts'
 import { ofBike, shortName } from './shortName.ts'
 
-const TIMES = assumptionsWith(undefined).pot
+const TIMES = DEFAULTS.pot
 const board = (chains: PotChainNow[], onSince: string | null = at(-60)): PotBoard => ({
   pots: [
     {

@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { assumptionsWith, planPot } from '@pelrin/core'
+import { DEFAULTS, planPot } from '@pelrin/core'
 import type { PotBoard, PotChainNow } from '@pelrin/contract'
 import { at, chain as waiting, FROM } from './chain.testing.ts'
 import { NextActions } from './NextActions.tsx'
@@ -27,14 +27,7 @@ const pots: PotBoard['pots'] = [
   },
 ]
 const planned = (chains: PotChainNow[]) =>
-  planPot(
-    potInput(
-      { pots, chains, done: [], candidates: [], assumptions: {} },
-      FROM,
-      assumptionsWith(undefined).pot,
-      () => true,
-    )!,
-  )
+  planPot(potInput({ pots, chains, done: [], candidates: [], assumptions: {} }, FROM, DEFAULTS.pot, () => true)!)
 
 describe('what is next at the pot', () => {
   const said = (chains: PotChainNow[], now = FROM, moved: readonly string[] = []): string =>

@@ -9,7 +9,7 @@ import { WearRule } from '../../pieces/WearRule.tsx'
 import { ink } from '../../theme/theme.ts'
 
 /** Bike, drive, verdict, wear, chance over, distance, measured, next look. */
-export const RACK_COLUMNS = 'minmax(200px, 1.6fr) minmax(96px, 0.7fr) 226px 96px 76px 84px 108px minmax(124px, 0.8fr)'
+export const RACK_COLUMNS = 'minmax(200px, 1.6fr) minmax(96px, 0.7fr) 226px 96px 92px 84px 108px minmax(124px, 0.8fr)'
 
 /** One bike in the rack. */
 export function RackRow({
@@ -30,9 +30,11 @@ export function RackRow({
   onOpen: () => void
 }) {
   const { t } = useTranslation()
-  const look = lookToday(bike.word, bike.checkOn, today())
+  const look = lookToday(bike, today())
   const overdue = bike.checkOn !== null && bike.checkOn < today()
-  const chance = bike.probabilityOver
+  // What is to be measured is ranked by its chance by now; what was measured says how it was then.
+  const now = bike.standing.word === 'measure-it'
+  const chance = now ? bike.standing.chance : bike.probabilityOver
   return (
     <Box
       role="row"
@@ -80,7 +82,7 @@ export function RackRow({
       <Stack role="cell" direction="row" sx={{ alignItems: 'center', gap: 1.25 }}>
         <Plate shape={look.plate} colour={look.colour} height={16} />
         <Typography variant="body2" noWrap sx={{ fontWeight: 600, color: look.colour, lineHeight: 1.15 }}>
-          {t(look.overdue ? 'overdue' : `word.${bike.word}`)}
+          {t(look.overdue ? 'overdue' : `word.${bike.standing.word}`)}
           {bike.decision !== null && (
             <Typography
               component="span"
@@ -91,13 +93,19 @@ export function RackRow({
             </Typography>
           )}
         </Typography>
-        {bike.advice && <Plate shape="toothed" colour={ink('madder')} height={13} title={t(`advice.${bike.advice}`)} />}
+        {bike.advice && bike.standing.word === 'change' && (
+          <Plate shape="toothed" colour={ink('madder')} height={13} title={t(`advice.${bike.advice}`)} />
+        )}
       </Stack>
       <Box role="cell">
         <WearRule size="small" marks={bike.marks} limit={bike.limit} colour={look.colour} />
       </Box>
       <Typography role="cell" variant="body2" sx={{ textAlign: 'right' }}>
-        {chance === null ? '–' : chance > 0.995 ? '> 99 %' : chance < 0.005 ? '< 1 %' : `${number(chance * 100, 0)} %`}
+        {chance === null
+          ? '–'
+          : t(now ? 'rack.chanceNow' : 'rack.chanceThen', {
+              chance: chance > 0.995 ? '> 99 %' : chance < 0.005 ? '< 1 %' : `${number(chance * 100, 0)} %`,
+            })}
       </Typography>
       <Typography role="cell" variant="body2" sx={{ textAlign: 'right' }} noWrap>
         {bike.chainKm === null ? '–' : distance(bike.chainKm, 'km')}

@@ -76,7 +76,7 @@ function VisitRow({ visit, chosen, onChoose }: { visit: Visit; chosen: boolean; 
   const { t } = useTranslation()
   const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: visit.id })
   const { bike } = visit
-  const look = lookToday(bike.word, bike.checkOn, today())
+  const look = lookToday(bike, today())
   return (
     <Box
       component="li"
@@ -132,7 +132,7 @@ function VisitRow({ visit, chosen, onChoose }: { visit: Visit; chosen: boolean; 
             shape={look.plate}
             colour={look.colour}
             height={16}
-            title={t(look.overdue ? 'overdue' : `word.${bike.word}`)}
+            title={t(look.overdue ? 'overdue' : `word.${bike.standing.word}`)}
           />
         </Stack>
         <Typography component="span" noWrap variant="body2" color="textSecondary" sx={{ gridColumn: '2 / 4' }}>

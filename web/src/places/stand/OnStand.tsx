@@ -7,7 +7,7 @@ import { DecisionStanding } from '../../pieces/DecisionStanding.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
 import { useChainForecast } from '../../pieces/useChainForecast.ts'
-import { VerdictSentence, VerdictToday } from '../../pieces/VerdictLine.tsx'
+import { StandingHeading, StandingSentence } from '../../pieces/VerdictLine.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ChainWear } from '../../pieces/ChainWear.tsx'
 import { WearRule } from '../../pieces/WearRule.tsx'
@@ -50,18 +50,18 @@ export function OnStand({
           {visit?.here && visit.onStandSince && `, ${t('stand.since', { time: clock(visit.onStandSince) })}`}
         </Typography>
       </Box>
-      <VerdictToday summary={summary} height={38} />
+      <StandingHeading summary={summary} height={38} />
       <WearRule
         size="large"
         marks={summary.marks}
         limit={summary.limit}
         {...(verdict ? { watch: verdict.outcome.watch } : {})}
-        colour={VERDICT_LOOK[summary.word].colour}
+        colour={VERDICT_LOOK[summary.standing.word].colour}
       />
       {verdict && (
         <Box>
           <Typography>
-            <VerdictSentence verdict={verdict.outcome} school={school} />
+            <StandingSentence summary={summary} verdict={verdict.outcome} school={school} />
             {summary.measuredAt && (
               <Box component="span" sx={{ color: 'text.secondary' }}>
                 {' '}

@@ -1,5 +1,5 @@
 import { Box, Button, Stack, TextField, Typography } from '@mui/material'
-import { observeSpot, studyOrder } from '@pelrin/core'
+import { assumptionsWith, observeSpot, studyOrder } from '@pelrin/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -34,11 +34,15 @@ export function StudyEntry({ study }: { study: Study }) {
         <Typography color="textSecondary">{t('study.hand')}</Typography>
       </Stack>
     )
-  const record = history.data?.instrument
+  const known = history.data
   const enter = async (): Promise<void> => {
     if (busy) return
-    if (record) {
-      const seen = observeSpot({ record: { ...record, bias: 0 }, entry: { typed, pitches: study.pitches } })
+    if (known) {
+      const seen = observeSpot({
+        record: { ...known.instrument, bias: 0 },
+        entry: { typed, pitches: study.pitches },
+        assumed: assumptionsWith(known.assumptions),
+      })
       if (!seen.ok) {
         setWrong(t(`problems.${seen.problem}`, { ...seen.values }))
         return

@@ -110,7 +110,7 @@ describe('a study that is entered', () => {
     }) as unknown as Study
   const [first, second] = studyOrder({ spots: 2, repeats: 2, person: 0 })
   const letter = (spot: number): string => 'AB'[spot]!
-  beforeEach(() => server.to(endpoints.instrument, { instrument: gauge }))
+  beforeEach(() => server.to(endpoints.instrument, { instrument: gauge, assumptions: {} }))
 
   it('asks for one value at a time, in this person’s own order', async () => {
     server.to(endpoints.enterStudyValue, study())

@@ -1,4 +1,4 @@
-import { assumptionsWith, type Assumptions } from '@pelrin/core'
+import type { Assumptions } from '@pelrin/core'
 import type { Instrument } from '@pelrin/contract'
 import { number } from '../../../messages/format.ts'
 import { typedNumber } from '../../../messages/typedNumber.ts'
@@ -20,7 +20,7 @@ export function InstrumentDrawing({
   reading,
   limit,
   colour,
-  assumed = assumptionsWith(),
+  assumed,
 }: {
   instrument: Instrument
   draft: Draft
@@ -28,7 +28,7 @@ export function InstrumentDrawing({
   reading: SpotReading
   limit: number
   colour: string
-  assumed?: Assumptions
+  assumed: Assumptions
 }) {
   const ready = reading.state === 'ready' ? reading : null
   const span = ready?.span ?? null
