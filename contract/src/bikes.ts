@@ -211,6 +211,7 @@ export const BikeRecord = v.object({
           lengthMm: v.number(),
           pitches: v.number(),
           preloadKg: v.number(),
+          ruleCelsius: v.exactOptional(v.number()),
           chainCelsius: v.exactOptional(v.number()),
         }),
       ),

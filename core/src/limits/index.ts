@@ -1,5 +1,4 @@
 export { chainVerdict } from './chainVerdict.ts'
 export * from './disagreement.ts'
 export * from './houseRules.ts'
-export type { AsOf } from './presence.ts'
 export * from './verdictTypes.ts'

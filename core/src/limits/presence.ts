@@ -1,15 +1,8 @@
 import type { Assumptions } from '../assumptions.ts'
 import type { Round } from './round.ts'
+import type { AsOf } from './verdictTypes.ts'
 
 const DAY_MS = 86_400_000
-
-/** A moment, and what the chain had run by then: an estimate where nothing was written down since. */
-export interface AsOf {
-  /** ms since 1970 UTC. */
-  readonly at: number
-  /** km; null when not known. */
-  readonly chainKm: number | null
-}
 
 /**
  * Whether a round still describes the chain: its latest reading is at most 14 days and 150 estimated km old (defaults).

@@ -1,6 +1,5 @@
 import type { Explanation } from '../explanation.ts'
 import type { AssumptionOverrides } from '../assumptions.ts'
-import type { AsOf } from './presence.ts'
 import type { InstrumentKind } from '../readings/instrumentRecord.ts'
 import type { DriveType, HouseRule, School } from './houseRules.ts'
 
@@ -71,6 +70,14 @@ export interface AvailableInstrument {
   readonly inDate: boolean
   /** Marks of a gauge that only says over or under, %, less its bias. */
   readonly marks?: readonly number[]
+}
+
+/** A moment, and what the chain had run by then: an estimate where nothing was written down since. */
+export interface AsOf {
+  /** ms since 1970 UTC. */
+  readonly at: number
+  /** km; null when not known. */
+  readonly chainKm: number | null
 }
 
 export interface ChainVerdictInput {

@@ -17,8 +17,8 @@ export type MarksResult =
       /** The highest mark that went in and the lowest that stayed out, %. */
       readonly over?: number
       readonly under?: number
-      /** One went in with a push only. */
-      readonly borderline: boolean
+      /** The highest that went in with a push only, %: about there the chain is. */
+      readonly pushed?: number
     }
   | { readonly ok: false; readonly problem: MarksEntryProblem }
 
@@ -49,6 +49,7 @@ export function parseMarks(text: string, marks: readonly number[]): MarksResult 
   if (filled.length < marks.length) return { ok: false, problem: 'marks-unfinished' }
   const seen = marks.map((mark, i) => ({ mark, state: filled[i]! }))
   const over = seen.filter(({ state }) => state !== 'out').at(-1)?.mark
+  const pushed = seen.filter(({ state }) => state === 'push').at(-1)?.mark
   const under = seen.find(({ state }) => state === 'out')?.mark
   if (over !== undefined && under !== undefined && over > under) return { ok: false, problem: 'marks-contradict' }
   return {
@@ -56,6 +57,6 @@ export function parseMarks(text: string, marks: readonly number[]): MarksResult 
     seen,
     ...(over === undefined ? {} : { over }),
     ...(under === undefined ? {} : { under }),
-    borderline: seen.some(({ state }) => state === 'push'),
+    ...(pushed === undefined || pushed !== over ? {} : { pushed }),
   }
 }

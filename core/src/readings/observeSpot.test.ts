@@ -83,7 +83,7 @@ describe('temperature', () => {
       assumed: DEFAULTS,
       record: record('steel-rule', { material }),
       entry: { typed: '304.8', pitches: 24 },
-      temperatures: {
+      taken: {
         ...(ruleCelsius === undefined ? {} : { ruleCelsius }),
         ...(chainCelsius === undefined ? {} : { chainCelsius }),
       },
@@ -105,7 +105,7 @@ describe('temperature', () => {
       assumed: DEFAULTS,
       record: record('steel-rule'),
       entry: { typed: '304.8', pitches: 24 },
-      temperatures: { ruleCelsius: 20, chainCelsius: -5 },
+      taken: { ruleCelsius: 20, chainCelsius: -5 },
     })
     const because = result.ok ? result.observed.explanations.find((one) => one.rule === 'temperature-correction') : null
     expect(because?.inputs.map((input) => input.value)).toEqual([11.5, 20, 11.5, -5])
@@ -118,7 +118,12 @@ describe('marks', () => {
     expect(seen('drop-in', { typed: 'io' })).toMatchObject({ over: 0.5, under: 0.75, borderline: false })
     expect(seen('drop-in', { typed: 'ii' })).toMatchObject({ over: 0.75 })
     expect(seen('drop-in', { typed: 'O' })).toMatchObject({ under: 0.5 })
-    expect(seen('drop-in', { typed: 'po' })).toMatchObject({ over: 0.5, under: 0.75, borderline: true })
+    const pushed = seen('drop-in', { typed: 'po' }, { bias: 0.02 })
+    expect(pushed).toMatchObject({ value: 0.48, borderline: true })
+    expect(pushed.u).toBeCloseTo(Math.hypot(0.05, 0.05), 12)
+    expect(pushed.over ?? pushed.under).toBeUndefined()
+    // What drops in higher up leaves the push below it behind.
+    expect(seen('drop-in', { typed: 'pi' })).toMatchObject({ over: 0.75, borderline: false })
     expect(seen('drop-in', { typed: 'io' }, { bias: -0.09 })).toMatchObject({ over: 0.59, under: 0.84 })
     expect(seen('drop-in', { typed: 'io' }).u).toBe(0.05)
   })

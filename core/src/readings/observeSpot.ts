@@ -64,6 +64,32 @@ export type ObservedResult =
       readonly values?: Readonly<Record<string, string | number>>
     }
 
+/** How a reading was taken; what is left out was not told. */
+export interface Taken extends Temperatures {
+  readonly load?: 'tensioned' | 'slack'
+}
+
+/** A slack run reads a little less than one under tension, by how much nobody knows: it joins the uncertainty. */
+function slackened(observed: Observed, { measuring }: Assumptions): Observed {
+  const u = Math.hypot(observed.u, measuring.slackU)
+  return {
+    ...observed,
+    u,
+    explanations: [
+      ...observed.explanations,
+      {
+        rule: 'uncertainty-of-slack',
+        inputs: [
+          { symbol: 'u₀', meaning: 'uncertainty', value: observed.u, unit: '%' },
+          { symbol: 's', meaning: 'slack-reads-less', value: measuring.slackU, unit: '%' },
+        ],
+        formula: 'u = √(u₀² + s²)',
+        result: { value: u, unit: '%' },
+      },
+    ],
+  }
+}
+
 /** The end of a swing-arm's travel, however it is written. */
 const END_OF_TRAVEL = /^(?:end|e)$/i
 
@@ -72,25 +98,33 @@ const END_OF_TRAVEL = /^(?:end|e)$/i
  * reading becomes an elongation or an interval, in the browser while somebody types as on the server when it is
  * saved.
  *
- * @param query `record` the instrument's record; `entry` as typed; `temperatures` of rule and chain, if told
+ * @param query `record` the instrument's record; `entry` as typed; `taken` how: temperatures of rule and chain, and under
+ *   what tension, if told
  * @returns the observation, or the field at fault and why (never throws on anything typed)
  */
 export function observeSpot({
   record,
   entry,
-  temperatures = {},
+  taken = {},
   assumed,
 }: {
   record: InstrumentRecord
   entry: SpotEntry
-  temperatures?: Temperatures
+  taken?: Taken
   assumed: Assumptions
 }): ObservedResult {
+  const seen = observe(record, entry, taken, assumed)
+  return seen.ok && taken.load === 'slack' && record.kind !== 'full-length'
+    ? { ok: true, observed: slackened(seen.observed, assumed) }
+    : seen
+}
+
+function observe(record: InstrumentRecord, entry: SpotEntry, taken: Taken, assumed: Assumptions): ObservedResult {
   switch (record.kind) {
     case 'steel-rule':
     case 'caliper':
     case 'full-length':
-      return observeLength(record, entry, temperatures, assumed)
+      return observeLength(record, entry, taken, assumed)
     case 'drop-in':
       return observeMarks(record, entry, assumed)
     case 'swing-arm':
@@ -216,7 +250,61 @@ function caliperExplained(
   ]
 }
 
+/** Two marks a gauge stops between, as people write it: 0.6–0.65. */
+const BETWEEN = /^\s*([\d.,]+)\s*%?\s*(?:-|–|to|\/)\s*([\d.,]+)\s*%?\s*$/i
+
+/** Where a gauge stops between two marks of its scale: in the middle of them, give or take their distance. */
+function observeBetween(
+  record: InstrumentRecord,
+  entry: SpotEntry,
+  scale: Scale,
+  assumed: Assumptions,
+): ObservedResult {
+  const [, from = '', to = ''] = BETWEEN.exec(entry.typed) ?? []
+  const [low, high] = [parsePercent(from, scale), parsePercent(to, scale)]
+  const values = { lowest: scale.lowest, highest: scale.highest }
+  if (!low.ok) return { ok: false, field: 'typed', problem: low.problem, values }
+  if (!high.ok) return { ok: false, field: 'typed', problem: high.problem, values }
+  if (high.percent <= low.percent) return { ok: false, field: 'typed', problem: 'percent-between', values }
+  const value = (low.percent + high.percent) / 2 - record.bias
+  const own = scaleU(record, assumed)
+  const u = Math.hypot(own, (high.percent - low.percent) / Math.sqrt(12))
+  return {
+    ok: true,
+    observed: {
+      value,
+      u,
+      oddCount: false,
+      borderline: false,
+      temperature: 0,
+      explanations: [
+        {
+          rule: 'elongation-between-marks',
+          inputs: [
+            { symbol: 'a', meaning: 'mark-reached', value: low.percent, unit: '%' },
+            { symbol: 'b', meaning: 'mark-not-reached', value: high.percent, unit: '%' },
+            { symbol: 'd', meaning: 'instrument-bias', value: record.bias, unit: '%' },
+          ],
+          formula: 'ε = (a + b) / 2 − d',
+          result: { value, unit: '%' },
+        },
+        {
+          rule: 'uncertainty-between-marks',
+          inputs: [
+            { symbol: 'u₀', meaning: 'uncertainty', value: own, unit: '%' },
+            { symbol: 'a', meaning: 'mark-reached', value: low.percent, unit: '%' },
+            { symbol: 'b', meaning: 'mark-not-reached', value: high.percent, unit: '%' },
+          ],
+          formula: 'u = √(u₀² + (b − a)² / 12)',
+          result: { value: u, unit: '%' },
+        },
+      ],
+    },
+  }
+}
+
 function observeScale(record: InstrumentRecord, entry: SpotEntry, scale: Scale, assumed: Assumptions): ObservedResult {
+  if (scale.step !== undefined && BETWEEN.test(entry.typed)) return observeBetween(record, entry, scale, assumed)
   const parsed = parsePercent(entry.typed, scale)
   if (!parsed.ok)
     return {
@@ -255,7 +343,8 @@ function observeMarks(record: InstrumentRecord, entry: SpotEntry, assumed: Assum
   const marks = record.marks ?? [0.5, 0.75]
   const parsed = parseMarks(entry.typed, marks)
   if (!parsed.ok) return { ok: false, field: 'typed', problem: parsed.problem, values: { count: marks.length } }
-  const { over, under, borderline } = parsed
+  const { over, under, pushed } = parsed
+  if (pushed !== undefined) return { ok: true, observed: atTheMark(record, pushed, assumed) }
   const made = {
     ...(over === undefined ? {} : { over: over - record.bias }),
     ...(under === undefined ? {} : { under: under - record.bias }),
@@ -267,7 +356,7 @@ function observeMarks(record: InstrumentRecord, entry: SpotEntry, assumed: Assum
       ...made,
       u,
       oddCount: false,
-      borderline,
+      borderline: false,
       temperature: 0,
       explanations: [
         ...(over === undefined ? [] : [markExplained('over', over, record.bias)]),
@@ -275,6 +364,41 @@ function observeMarks(record: InstrumentRecord, entry: SpotEntry, assumed: Assum
         uOfInstrument(record, u),
       ],
     },
+  }
+}
+
+/** A mark that goes in with a push only: the chain is about at it. Never the same as a drop. */
+function atTheMark(record: InstrumentRecord, mark: number, assumed: Assumptions): Observed {
+  const { pushU } = assumed.measuring
+  const markU = scaleU(record, assumed)
+  const value = mark - record.bias
+  const u = Math.hypot(markU, pushU)
+  return {
+    value,
+    u,
+    oddCount: false,
+    borderline: true,
+    temperature: 0,
+    explanations: [
+      {
+        rule: 'at-the-mark',
+        inputs: [
+          { symbol: 'a', meaning: 'mark-pushed', value: mark, unit: '%' },
+          { symbol: 'd', meaning: 'instrument-bias', value: record.bias, unit: '%' },
+        ],
+        formula: 'ε = a − d',
+        result: { value, unit: '%' },
+      },
+      {
+        rule: 'uncertainty-of-push',
+        inputs: [
+          { symbol: 'uₘ', meaning: 'mark-uncertainty', value: markU, unit: '%' },
+          { symbol: 'p', meaning: 'push-uncertainty', value: pushU, unit: '%' },
+        ],
+        formula: 'u = √(uₘ² + p²)',
+        result: { value: u, unit: '%' },
+      },
+    ],
   }
 }
 

@@ -1,6 +1,12 @@
 /** Why a text is not what a gauge shows. Keys of the message catalogue. */
 export type PercentProblem =
-  'percent-letters' | 'percent-two-decimals' | 'percent-is-length' | 'percent-low' | 'percent-high' | 'percent-step'
+  | 'percent-letters'
+  | 'percent-two-decimals'
+  | 'percent-is-length'
+  | 'percent-low'
+  | 'percent-high'
+  | 'percent-step'
+  | 'percent-between'
 
 export type PercentResult =
   { readonly ok: true; readonly percent: number } | { readonly ok: false; readonly problem: PercentProblem }

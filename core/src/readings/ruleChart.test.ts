@@ -37,6 +37,7 @@ describe('a whole chain since it was new', () => {
   const whenNew = { lengthMm: 1448.4, pitches: 114, preloadKg: 2, chainCelsius: 20 }
   it('has grown by what its pitches have', () => {
     const { growth, unlike, explanation } = growthSinceNew({
+      material: 'steel',
       uMm: DEFAULTS.measuring.fullLengthUMm,
       now: { ...whenNew, lengthMm: 1455.642 },
       whenNew,
@@ -47,15 +48,19 @@ describe('a whole chain since it was new', () => {
   })
   it('compares with and without its connecting link, and at another temperature', () => {
     const without = { ...whenNew, lengthMm: 1448.4 * (113 / 114) * 1.005, pitches: 113 }
-    const compared = growthSinceNew({ uMm: DEFAULTS.measuring.fullLengthUMm, now: without, whenNew })
+    const compared = growthSinceNew({ material: 'steel', uMm: DEFAULTS.measuring.fullLengthUMm, now: without, whenNew })
     expect(compared.unlike).toEqual([])
     expect(compared.growth).toBeCloseTo(0.5, 9)
-    const warm = { ...whenNew, lengthMm: 1448.4 * (1 + 11.5e-6 * 15), chainCelsius: 35 }
-    expect(growthSinceNew({ uMm: DEFAULTS.measuring.fullLengthUMm, now: warm, whenNew }).growth).toBeCloseTo(0, 6)
+    // A steel rule as warm as the chain has grown with it: the same number is the same chain.
+    const warm = { ...whenNew, ruleCelsius: 35, chainCelsius: 35 }
+    const on = (material: 'steel' | 'brass') =>
+      growthSinceNew({ material, uMm: DEFAULTS.measuring.fullLengthUMm, now: warm, whenNew })
+    expect(on('steel').growth).toBe(0)
+    expect(on('brass').growth).toBeCloseTo(1e-4 * (19 - 11.5) * 15, 9)
   })
   it('is named as unlike at another count or another load', () => {
     const now = { ...whenNew, pitches: 112, preloadKg: 5 }
-    expect(growthSinceNew({ uMm: DEFAULTS.measuring.fullLengthUMm, now, whenNew }).unlike).toEqual([
+    expect(growthSinceNew({ material: 'steel', uMm: DEFAULTS.measuring.fullLengthUMm, now, whenNew }).unlike).toEqual([
       'count-differs',
       'preload-differs',
     ])

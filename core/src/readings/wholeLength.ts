@@ -1,5 +1,5 @@
 import type { Explanation } from '../explanation.ts'
-import { EXPANSION_PPM } from './temperature.ts'
+import { temperatureCorrection, type RuleMaterial } from './temperature.ts'
 
 /** A whole chain, hung straight and measured. */
 export interface WholeLength {
@@ -8,7 +8,8 @@ export interface WholeLength {
   /** Pitches between them: one fewer without the connecting link. */
   readonly pitches: number
   readonly preloadKg: number
-  /** Of the chain, °C; absent: not told. */
+  /** Of rule and chain, °C; absent: not told. */
+  readonly ruleCelsius?: number
   readonly chainCelsius?: number
 }
 
@@ -18,13 +19,24 @@ export type UnlikeLengths = 'count-differs' | 'preload-differs'
 /**
  * How much a whole chain has grown since it was new.
  *
- * Both are taken per pitch, so that one hung without its connecting link compares with one hung with it, and the
- * later is brought to the temperature of the earlier: a warm chain is a longer one.
+ * Both are taken per pitch, so that one hung without its connecting link compares with one hung with it. A steel rule as
+ * warm as the chain grows with it, and nothing is corrected between two dates; a rule of another temperature or material
+ * is, each time by what it hid then.
  *
- * @param lengths `now` and `whenNew`; `uMm` standard uncertainty of one length, mm
+ * @param lengths `now` and `whenNew`; `material` of the rule both were read on; `uMm` standard uncertainty of one length, mm
  * @returns growth and its u in % of the new length, and what is unlike about the two
  */
-export function growthSinceNew({ now, whenNew, uMm }: { now: WholeLength; whenNew: WholeLength; uMm: number }): {
+export function growthSinceNew({
+  now,
+  whenNew,
+  material,
+  uMm,
+}: {
+  now: WholeLength
+  whenNew: WholeLength
+  material: RuleMaterial
+  uMm: number
+}): {
   growth: number
   u: number
   unlike: readonly UnlikeLengths[]
@@ -32,9 +44,7 @@ export function growthSinceNew({ now, whenNew, uMm }: { now: WholeLength; whenNe
 } {
   const perPitchNow = now.lengthMm / now.pitches
   const perPitchNew = whenNew.lengthMm / whenNew.pitches
-  const warmer =
-    now.chainCelsius === undefined || whenNew.chainCelsius === undefined ? 0 : now.chainCelsius - whenNew.chainCelsius
-  const warmth = 1e-4 * EXPANSION_PPM.steel * warmer
+  const warmth = temperatureCorrection(material, whenNew).correction - temperatureCorrection(material, now).correction
   const growth = (100 * (perPitchNow - perPitchNew)) / perPitchNew - warmth
   const u = 100 * uMm * Math.hypot(1 / now.lengthMm, 1 / whenNew.lengthMm)
   const unlike: UnlikeLengths[] = []

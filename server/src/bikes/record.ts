@@ -133,6 +133,7 @@ function baselineOf(
             lengthMm: spot.lengthMm,
             pitches: spot.linkIncluded === false ? spot.pitches - 1 : spot.pitches,
             preloadKg: whole.preloadKg ?? assumed.measuring.preloadKg,
+            ...(whole.ruleCelsius === null ? {} : { ruleCelsius: whole.ruleCelsius }),
             ...(whole.chainCelsius === null ? {} : { chainCelsius: whole.chainCelsius }),
           }
         : null,
@@ -234,7 +235,7 @@ function explainedSpot(spot: SpotFact, reading: ReadingFact, assumed: Assumption
             ...(picture === null ? {} : { picture }),
             ...(linkIncluded === null ? {} : { linkIncluded }),
           },
-          temperatures: conditionsOf(reading),
+          taken: conditionsOf(reading),
           assumed,
         })
   return {

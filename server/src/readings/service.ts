@@ -146,7 +146,7 @@ function observedSpots(
     const seen = observeSpot({
       record,
       entry: { typed, pitches, ...told },
-      temperatures: conditions,
+      taken: conditions,
       assumed,
     })
     if (!seen.ok) {

@@ -170,7 +170,7 @@ describe('the message catalogue', () => {
       const seen = observeSpot({
         record: { ...record, kind, u: kind === 'digital' ? 0.02 : null },
         entry: { typed, pitches: 16, ...more },
-        temperatures: { ruleCelsius: 5, chainCelsius: 10 },
+        taken: { ruleCelsius: 5, chainCelsius: 10 },
         assumed: DEFAULTS,
       })
       if (!seen.ok) throw new Error(`${kind}: ${seen.problem}`)
@@ -193,7 +193,7 @@ describe('the message catalogue', () => {
       explanations.push(checked.outcome.explanation)
     }
     const whole = { lengthMm: 1448, pitches: 114, preloadKg: 2 }
-    explanations.push(growthSinceNew({ now: whole, whenNew: whole, uMm: 0.8 }).explanation)
+    explanations.push(growthSinceNew({ now: whole, whenNew: whole, material: 'steel', uMm: 0.8 }).explanation)
     expect(new Set(explanations.map((one) => one.rule)).size).toBeGreaterThan(18)
     for (const { rule: name, inputs, result } of explanations) {
       expect(has(`why.rule.${name}`), name).toBe(true)

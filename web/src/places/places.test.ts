@@ -44,14 +44,14 @@ const assumed = assumedFor({ assumptions: {} } as unknown as BikeRecord)
 
 describe('a round as it is typed', () => {
   it('has a short label for each place, and the spread of its values', () => {
-    const spots = readRound(draftOf(['0.31', '0,36', '', 'x']), instrument({}), assumed)
+    const spots = readRound(draftOf(['0.31', '0,36', '', 'x']), instrument({}), assumed, 0.5)
     expect(spots.map(shortLabel)).toEqual(['0.31', '0.36', null, '?'])
     expect(spreadOf(spots)).toBeCloseTo(0.05, 9)
     expect(spreadOf(spots.slice(0, 1))).toBeNull()
   })
   it('labels what marks leave open', () => {
     const gauge = instrument({ kind: 'drop-in', marks: [0.5, 0.75] })
-    expect(readRound(draftOf(['io', 'ii', 'oo']), gauge, assumed).map(shortLabel)).toEqual([
+    expect(readRound(draftOf(['io', 'ii', 'oo']), gauge, assumed, 0.5).map(shortLabel)).toEqual([
       '0.50–.75',
       '> 0.75',
       '< 0.50',
@@ -60,13 +60,13 @@ describe('a round as it is typed', () => {
   it('takes a count left out from the place before, where it fits', () => {
     const rule = instrument({ kind: 'steel-rule', uMm: 0.25, u: null })
     const draft = draftOf(['2600', '2601'])
-    expect(readRound(draft, rule, assumed).map(({ state }) => state)).toEqual(['choose', 'choose'])
+    expect(readRound(draft, rule, assumed, 0.5).map(({ state }) => state)).toEqual(['choose', 'choose'])
     const told = { ...draft, spots: draft.spots.map((spot, i) => (i === 0 ? { ...spot, pitches: 202 } : spot)) }
-    expect(readRound(told, rule, assumed)).toMatchObject([{ pitches: 202 }, { state: 'ready', pitches: 202 }])
+    expect(readRound(told, rule, assumed, 0.5)).toMatchObject([{ pitches: 202 }, { state: 'ready', pitches: 202 }])
   })
   it('always asks for the count of a whole chain', () => {
     const hook = instrument({ kind: 'full-length', uMm: 0.8, u: null })
-    expect(readRound(draftOf(['1453.4']), hook, assumed)[0]).toMatchObject({ state: 'choose', candidates: [] })
+    expect(readRound(draftOf(['1453.4']), hook, assumed, 0.5)[0]).toMatchObject({ state: 'choose', candidates: [] })
   })
 })
 

@@ -34,6 +34,7 @@ export const measure = {
   countOdd: '{{count}} pitches, odd',
   countChoose: 'Which count was it?',
   countWhole: 'Count the pitches, the link among them. Enter takes the recorded count.',
+  recount: 'Other count',
   countLabel: 'Count',
   fitsNone:
     'Fits no even count: {{below}} pitches would be {{belowWorn}} %, {{above}} would be {{aboveWorn}} %. Begin and end on pin centres.',
@@ -152,7 +153,7 @@ export const measure = {
     ],
     'drop-in': [
       'Hook end first, behind a roller; then let the other end fall. Seated, it lies flat on the plates.',
-      'Forced in is no reading. With a push counts as in, and is flagged.',
+      'Forced in is no reading. In with a push is about at the mark, which is not the same as a drop.',
       'Two of one make need not agree, and a bent one lies.',
       'Many bear on opposite sides of the rollers: their wear adds in.',
     ],
@@ -163,7 +164,7 @@ export const measure = {
     ],
     graduated: [
       'Hold it square and let it sink by its own weight; read where it seats.',
-      'Between two marks take the one it has reached.',
+      'Between two marks type both: 0.6-0.65.',
     ],
     digital: ['Zero it squeezed shut before each bike.', 'Both feet between rollers, in one run of the chain.'],
     'full-length': [

@@ -148,14 +148,17 @@ function SinceNew({
   const whenNew = record.chain?.whenNew
   if (!whenNew) return <Typography variant="body2">{t('measure.newLengthMissing')}</Typography>
   const chainCelsius = typedNumber(draft.chainCelsius)
+  const ruleCelsius = typedNumber(draft.ruleCelsius)
   const { growth, u, unlike, explanation } = growthSinceNew({
     now: {
       lengthMm,
       pitches,
       preloadKg: typedNumber(draft.preloadKg) ?? assumed.measuring.preloadKg,
       ...(chainCelsius === undefined ? {} : { chainCelsius }),
+      ...(ruleCelsius === undefined ? {} : { ruleCelsius }),
     },
     whenNew,
+    material: instrument.material ?? 'steel',
     uMm: instrument.uMm ?? assumed.measuring.fullLengthUMm,
   })
   return (

@@ -77,7 +77,10 @@ export function MeasureBench({
     instruments[0]!
   const byHand = instrument.kind === 'by-hand'
   const assumed = useMemo(() => assumedFor(record), [record])
-  const spots = useMemo(() => readRound(draft, instrument, assumed), [draft, instrument, assumed])
+  const spots = useMemo(
+    () => readRound(draft, instrument, assumed, record.summary.limit),
+    [draft, instrument, assumed, record.summary.limit],
+  )
   const unit = record.lastOdometer?.unit ?? session.shop.distanceUnit
   // A correction is held against the value before the one it takes the place of, which the server knows; here
   // only a new reading is asked about.
@@ -330,6 +333,7 @@ export function MeasureBench({
             spot={spot}
             reading={reading}
             instrument={instrument}
+            assumed={assumed}
             chainPitches={record.chain?.pitches ?? null}
             error={wrongAt(place)}
             inputRef={spotInput}

@@ -1,7 +1,8 @@
 import { Box, Button, Stack, TextField, Typography } from '@mui/material'
-import { entryForm, formatLength } from '@pelrin/core'
+import { entryForm, formatLength, type Assumptions } from '@pelrin/core'
 import type { TFunction } from 'i18next'
-import { useRef, type RefObject } from 'react'
+import { useRef, useState, type RefObject } from 'react'
+import { flushSync } from 'react-dom'
 import { useTranslation } from 'react-i18next'
 import type { Instrument } from '@pelrin/contract'
 import { number, percent } from '../../messages/format.ts'
@@ -10,7 +11,7 @@ import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { ink } from '../../theme/theme.ts'
 import type { DraftSpot } from './draft.ts'
-import type { SpotReading } from './evaluate.ts'
+import { countsOf, type SpotReading } from './evaluate.ts'
 
 /** The spot in hand: what the instrument shows, the counts it can be, and what it comes to. */
 export function SpotField({
@@ -19,6 +20,7 @@ export function SpotField({
   reading,
   instrument,
   chainPitches,
+  assumed,
   error,
   inputRef,
   onChange,
@@ -31,6 +33,7 @@ export function SpotField({
   instrument: Instrument
   /** The count recorded for the chain, to be confirmed for a whole length; null when not known. */
   chainPitches: number | null
+  assumed: Assumptions
   /** A problem the server named for this spot. */
   error: string | undefined
   inputRef: RefObject<HTMLInputElement | null>
@@ -41,17 +44,32 @@ export function SpotField({
   const { t } = useTranslation()
   const choices = useRef<HTMLDivElement>(null)
   const countInput = useRef<HTMLInputElement>(null)
+  /** Another count than the one taken is being said, of this text. */
+  const [recounting, setRecounting] = useState<string | null>(null)
   const { kind } = instrument
   const whole = kind === 'full-length'
   const pick = (pitches: number): void => {
     onChange({ ...spot, pitches })
+    setRecounting(null)
     inputRef.current?.focus()
   }
   const wrong = error !== undefined ? t(`problems.${error}`) : problemText(reading, t)
   const waitsForCount = reading.state === 'choose'
+  const counted = reading.state === 'ready' && reading.span !== null && !whole ? reading.span : null
+  const candidates =
+    reading.state === 'choose'
+      ? reading.candidates
+      : counted && recounting === spot.typed
+        ? countsOf(counted, assumed)
+        : []
   const says = (
     <Box id="spot-says" aria-live="polite" sx={{ flex: 1, minWidth: 0, pt: 0.25 }}>
-      {reading.state === 'ready' && wrong === null && <Says reading={reading} />}
+      {reading.state === 'ready' && wrong === null && (
+        <Says
+          reading={reading}
+          onRecount={counted && countsOf(counted, assumed).length > 1 ? () => setRecounting(spot.typed) : undefined}
+        />
+      )}
       {wrong !== null && (
         <Typography variant="body2" sx={{ color: ink('madder') }}>
           {wrong}
@@ -89,6 +107,12 @@ export function SpotField({
           }}
           sx={{ width: 176, flexShrink: 0, '& input': { fontSize: 26, fontWeight: 600, py: 1.1 } }}
           onKeyDown={(event) => {
+            if (counted && event.altKey && event.code === 'KeyN') {
+              event.preventDefault()
+              flushSync(() => setRecounting(spot.typed))
+              choices.current?.focus()
+              return
+            }
             if (event.key !== 'Enter') return
             event.preventDefault()
             if (whole && reading.state !== 'empty' && reading.state !== 'problem') countInput.current?.focus()
@@ -124,7 +148,7 @@ export function SpotField({
         )}
       </Stack>
       {whole && <Box sx={{ mt: 0.5 }}>{says}</Box>}
-      {waitsForCount && !whole && (
+      {candidates.length > 0 && !whole && (
         <Stack
           ref={choices}
           direction="row"
@@ -133,18 +157,19 @@ export function SpotField({
           aria-label={t('measure.countChoose')}
           sx={{ gap: 1, mt: 1, flexWrap: 'wrap', p: 0.5 }}
           onKeyDown={(event) => {
-            const chosen = reading.candidates[Number(event.key) - 1]
+            const chosen = candidates[Number(event.key) - 1]
             if (chosen) {
               event.preventDefault()
               event.stopPropagation()
               pick(chosen.pitches)
             } else if (event.key === 'Escape') {
               event.stopPropagation()
+              setRecounting(null)
               inputRef.current?.focus()
             }
           }}
         >
-          {reading.candidates.map((candidate, i) => (
+          {candidates.map((candidate, i) => (
             <Button
               key={candidate.pitches}
               variant="outlined"
@@ -178,7 +203,14 @@ function problemText(reading: SpotReading, t: TFunction): string | null {
 }
 
 /** What a spot comes to: elongation with its uncertainty, count, and how the text was read. */
-function Says({ reading }: { reading: Extract<SpotReading, { state: 'ready' }> }) {
+function Says({
+  reading,
+  onRecount,
+}: {
+  reading: Extract<SpotReading, { state: 'ready' }>
+  /** Says another count; left out where there is no other it can be. */
+  onRecount: (() => void) | undefined
+}) {
   const { t } = useTranslation()
   const { observed, span } = reading
   const said = observed.value === undefined ? intervalText(observed, t) : `${percent(observed.value)} %`
@@ -198,7 +230,12 @@ function Says({ reading }: { reading: Extract<SpotReading, { state: 'ready' }> }
           .filter((part) => part !== null)
           .join(', ')}
         {observed.temperature !== 0 &&
-          `, ${t('measure.temperatureAdds', { percent: number(observed.temperature, 3) })}`}
+          `, ${t('measure.temperatureAdds', { percent: number(observed.temperature, 3) })}`}{' '}
+        {onRecount && (
+          <Button size="small" onClick={onRecount} sx={{ minHeight: 32, px: 0.5, gap: 0.75 }}>
+            {t('measure.recount')} <KeyCap>Alt N</KeyCap>
+          </Button>
+        )}
       </Typography>
     </>
   )

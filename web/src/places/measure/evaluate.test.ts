@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { DEFAULTS } from '@pelrin/core'
+import { DEFAULTS, type Assumptions } from '@pelrin/core'
 import type { BikeRecord, Instrument } from '@pelrin/contract'
 import type { Draft } from './draft.ts'
 import { liveVerdict, readOdometer, readSpot } from './evaluate.ts'
 
 const rule = { id: 'rule', kind: 'steel-rule', uMm: 0.25, bias: 0, biasU: 0 } as unknown as Instrument
-const spot = (typed: string, pitches: number | null = null, assumed = DEFAULTS) =>
-  readSpot({ id: 's', typed, pitches, picture: null }, rule, undefined, assumed)
+const spot = (typed: string, pitches: number | null = null, assumed: Assumptions = DEFAULTS) =>
+  readSpot({ id: 's', typed, pitches, picture: null }, rule, undefined, assumed, 0.75)
 
 describe('a spot while it is typed', () => {
   it('is empty, unfinished, and then a reading with its count', () => {
@@ -18,6 +18,16 @@ describe('a spot while it is typed', () => {
     const long = spot('2600')
     expect(long.state === 'choose' && long.candidates.map((one) => one.pitches)).toEqual([200, 202, 204])
     expect(spot('2600', 202)).toMatchObject({ state: 'ready', pitches: 202 })
+  })
+  it('asks about a run one pitch out before it condemns a chain, the unsuspicious count first', () => {
+    // 47 pitches and 0.01 %, or 46 and 2.19 %?
+    const out = spot('597.0')
+    expect(out.state === 'choose' && out.candidates.map((one) => one.pitches)).toEqual([47, 46])
+    expect(spot('597.0', 46)).toMatchObject({ state: 'ready', pitches: 46 })
+    // Under the limit nothing is asked.
+    expect(spot('204.2')).toMatchObject({ state: 'ready', pitches: 16 })
+    const closer = { ...DEFAULTS, measuring: { ...DEFAULTS.measuring, oddLowest: 0, oddHighest: 0.005 } }
+    expect(spot('597.0', null, closer)).toMatchObject({ state: 'ready', pitches: 46 })
   })
   it('forgets a picked count that the length no longer fits', () => {
     expect(spot('204.6', 202)).toMatchObject({ state: 'ready', pitches: 16 })

@@ -82,6 +82,7 @@ const SHARED: Shared = {
 /**
  * Reads a spot: its length, the counts it can be, and with a count what it says of the chain; or what a gauge shows.
  *
+ * @param limit elongation at which the chain is to be changed, %: a run one pitch out must not condemn it
  * @param likeCount the count of the spot before: where several fit, this one was meant again
  */
 export function readSpot(
@@ -89,6 +90,7 @@ export function readSpot(
   instrument: Instrument | undefined,
   shared: Shared = SHARED,
   assumed: Assumptions,
+  limit: number,
   likeCount: number | null = null,
 ): SpotReading {
   if (spot.typed.trim() === '' || !instrument) return { state: 'empty' }
@@ -102,7 +104,7 @@ export function readSpot(
     const seen = observeSpot({
       record: instrument,
       entry: { ...entry, pitches },
-      temperatures: conditionsOf({ ...shared } as Draft),
+      taken: conditionsOf({ ...shared } as Draft),
       assumed,
     })
     if (!seen.ok)
@@ -121,7 +123,12 @@ export function readSpot(
   // A count picked for another length is forgotten by itself: it no longer fits.
   if (spot.pitches !== null && fits(spot.pitches)) return observed(spot.pitches, span)
   const even = countsWithin({ lengthMm: span.lengthMm, wholeLinks: true }, assumed.measuring)
-  if (even.length === 1) return observed(even[0]!.pitches, span)
+  const [only] = even
+  if (only && even.length === 1) {
+    const out = only.elongation > limit ? onePitchOut(span.lengthMm, assumed) : undefined
+    // The unsuspicious one first, and nothing is judged until one is picked.
+    return out ? { state: 'choose', span, candidates: [out, only] } : observed(only.pitches, span)
+  }
   if (likeCount !== null && even.some(({ pitches }) => pitches === likeCount)) return observed(likeCount, span)
   if (even.length > 1) return { state: 'choose', span, candidates: even }
   const odd = countsWithin({ lengthMm: span.lengthMm, wholeLinks: false }, assumed.measuring)
@@ -129,11 +136,29 @@ export function readSpot(
   return { state: 'no-count', span, ...neighbouringCounts(span.lengthMm) }
 }
 
+/** An odd count that would make a healthy chain of a length: most likely the run began or ended a pitch beside where it was meant to. */
+function onePitchOut(lengthMm: number, { measuring }: Assumptions): PitchCandidate | undefined {
+  const bounds = { candidateLowest: measuring.oddLowest, candidateHighest: measuring.oddHighest }
+  return countsWithin({ lengthMm, wholeLinks: false }, bounds).find(({ pitches }) => pitches % 2 === 1)
+}
+
+/** Every count a length can be at all, for saying another than was taken. */
+export const countsOf = ({ lengthMm }: TypedSpan, { measuring }: Assumptions): PitchCandidate[] =>
+  countsWithin(
+    { lengthMm, wholeLinks: false },
+    { candidateLowest: measuring.countLowest, candidateHighest: measuring.countHighest },
+  )
+
 /** Reads every spot of a draft, each count left out taken from the spot before where it fits. */
-export function readRound(draft: Draft, instrument: Instrument | undefined, assumed: Assumptions): SpotReading[] {
+export function readRound(
+  draft: Draft,
+  instrument: Instrument | undefined,
+  assumed: Assumptions,
+  limit: number,
+): SpotReading[] {
   let likeCount: number | null = null
   return draft.spots.map((spot) => {
-    const reading = readSpot(spot, instrument, draft, assumed, likeCount)
+    const reading = readSpot(spot, instrument, draft, assumed, limit, likeCount)
     if (reading.state === 'ready' && reading.pitches !== null) likeCount = reading.pitches
     return reading
   })

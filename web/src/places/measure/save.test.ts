@@ -85,7 +85,7 @@ const save = (draft: Draft, more: { corrects?: string; instrument?: Instrument }
   const { corrects = null, instrument = INSTRUMENT } = more
   return saveDraft({
     draft,
-    spots: readRound(draft, instrument, assumed),
+    spots: readRound(draft, instrument, assumed, 0.5),
     instrument,
     unit: 'km',
     bikeId: 'b1',
@@ -123,7 +123,7 @@ describe('a reading that is saved', () => {
 
   it('leaves out what cannot be read, and still knows whose field each spot was', () => {
     const draft = draftOf({ 0: '305.6', 1: 'abc', 3: '305.2' })
-    expect(sentPlaces(readRound(draft, INSTRUMENT, assumed))).toEqual([0, 3])
+    expect(sentPlaces(readRound(draft, INSTRUMENT, assumed, 0.5))).toEqual([0, 3])
   })
 
   it('says how it was taken, the odometer, and who held the rule', async () => {
