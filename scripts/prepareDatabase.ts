@@ -118,7 +118,9 @@ async function makeEmptyShop(database: Database): Promise<void> {
       },
       { transaction },
     )
-    for (const [i, { school, limits, watchShare }] of SHIPPED_RULES.entries()) {
+    // "As marked" has no limits of its own: the change mark of whichever instrument is named.
+    const shipped = [...SHIPPED_RULES, { ...SHIPPED_RULES[0], school: 'as-marked' as const }]
+    for (const [i, { school, limits, watchShare }] of shipped.entries()) {
       const id = v7()
       await models.HouseRule.create({ id, school, isDefault: i === 0 }, { transaction })
       await models.HouseRuleVersion.create(

@@ -251,6 +251,7 @@ export const BikeRecord = v.object({
     ownRuleId: v.nullable(Id),
     customerRuleId: v.nullable(Id),
     markedInstrumentId: v.nullable(Id),
+    customerMarkedInstrumentId: v.nullable(Id),
   }),
   /** The customer's own rhythm of looks; null where the shop's holds. */
   rhythm: v.nullable(v.object({ days: v.nullable(v.number()), eachVisit: v.boolean() })),

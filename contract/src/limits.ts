@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { SCHOOLS } from '@pelrin/core'
 import { Explanation, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
 import { ChainLife, SurfaceKm } from './forecast.ts'
@@ -26,7 +27,13 @@ export const VerdictFlag = v.picklist([
   'teeth-unseen',
 ])
 export const DriveType = v.picklist(['derailleur', 'hub-gear', 'single-speed'])
-const School = v.picklist(['by-speeds', 'early-change', 'plan-and-change', 'as-marked', 'custom'])
+const School = v.picklist(SCHOOLS)
+const SprocketMarks = v.object({ sprockets: v.number('number-malformed'), everything: v.number('number-malformed') })
+const MarksByClass = v.object({
+  'derailleur-11-up': SprocketMarks,
+  'derailleur-to-10': SprocketMarks,
+  'single-or-hub': SprocketMarks,
+})
 const Limits = v.object({ change: v.number(), plan: v.exactOptional(v.number()) })
 
 /** A house rule in one of its versions. */
@@ -36,6 +43,8 @@ export const HouseRule = v.object({
   school: School,
   limits: v.object({ 'derailleur-11-up': Limits, 'derailleur-to-10': Limits, 'single-or-hub': Limits }),
   watchShare: v.number(),
+  /** Where sprockets are suspect by this rule; left out: by the physics of the drive. */
+  sprocketMarks: v.exactOptional(MarksByClass),
 })
 
 const Settle = v.variant('kind', [
@@ -216,11 +225,19 @@ export const RuleChange = v.variant('kind', [
     name: v.nullable(line(60)),
     limits: LimitsByClass,
     watchShare,
+    /** Of a rule of the shop's own; null: by the physics of the drive. */
+    sprocketMarks: v.exactOptional(v.nullable(MarksByClass)),
   }),
   v.object({ kind: v.literal('retire'), ruleId: Id }),
-  v.object({ kind: v.literal('default'), ruleId: Id }),
+  /** The shop's own rule; "as marked" names the instrument whose mark decides. */
+  v.object({ kind: v.literal('default'), ruleId: Id, markedInstrumentId: v.exactOptional(v.nullable(Id)) }),
   /** A rule for one customer; null: the shop's. */
-  v.object({ kind: v.literal('customer'), customerId: Id, ruleId: v.nullable(Id) }),
+  v.object({
+    kind: v.literal('customer'),
+    customerId: Id,
+    ruleId: v.nullable(Id),
+    markedInstrumentId: v.exactOptional(v.nullable(Id)),
+  }),
   /** A fixed rhythm of looks at one customer's chains: every so many days, or whenever they are in, or as the shop's. */
   v.object({
     kind: v.literal('rhythm'),
@@ -258,6 +275,8 @@ const RuleInForce = v.object({
   ...HouseRule.entries,
   name: v.nullable(v.string()),
   isDefault: v.boolean(),
+  /** Whose change mark counts, where "as marked" is the shop's rule. */
+  markedInstrumentId: v.nullable(Id),
   retired: v.boolean(),
   /** Bikes judged by it now. */
   bikes: v.number(),

@@ -52,6 +52,8 @@ export const ASSUMPTIONS: readonly Assumption[] = [
   value('measuring.steelRuleUMm', 'mm', 0.02, 2),
   value('measuring.caliperUMm', 'mm', 0.01, 1),
   value('measuring.dropInMarkU', '%', 0.005, 0.3),
+  value('measuring.threeContactMarkU', '%', 0.005, 0.3),
+  value('measuring.twoPinMarkU', '%', 0.005, 0.3),
   value('measuring.swingArmU', '%', 0.005, 0.3),
   value('measuring.graduatedU', '%', 0.005, 0.3),
   value('measuring.digitalU', '%', 0.005, 0.3),

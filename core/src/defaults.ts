@@ -10,6 +10,9 @@ export const DEFAULTS = {
     caliperUMm: 0.1,
     /** Standard uncertainty of a drop-in gauge's mark, % elongation. */
     dropInMarkU: 0.05,
+    /** Standard uncertainty of a three-contact gauge's mark, and of a step of a two-pin gauge, % elongation. */
+    threeContactMarkU: 0.04,
+    twoPinMarkU: 0.05,
     /** Standard uncertainty of a swing-arm gauge, % elongation. */
     swingArmU: 0.06,
     /** Standard uncertainty of a graduated gauge, % elongation. */

@@ -5,7 +5,16 @@ export type DriveType = 'derailleur' | 'hub-gear' | 'single-speed'
 /** The drives for which limits differ. Front rings do not multiply speeds; a hub gear has one sprocket. */
 export type DriveClass = 'derailleur-11-up' | 'derailleur-to-10' | 'single-or-hub'
 
-export type School = 'by-speeds' | 'early-change' | 'plan-and-change' | 'as-marked' | 'custom'
+export const SCHOOLS = [
+  'by-speeds',
+  'half-for-all',
+  'early-change',
+  'plan-and-change',
+  'one-pair',
+  'as-marked',
+  'custom',
+] as const
+export type School = (typeof SCHOOLS)[number]
 
 /** Elongations at which a rule acts, %. */
 export interface Limits {
@@ -46,11 +55,16 @@ const rule = (
   watchShare: WATCH_SHARE,
 })
 
-/** The schools Pelrin ships whose limits are fixed numbers. The first is the default of a new shop. */
+/**
+ * The schools Pelrin ships whose limits are fixed numbers. The first is the default of a new shop.
+ * Half for all: one number to remember, a chain is the cheap part. One pair for all: dear chains on cheap sprockets.
+ */
 export const SHIPPED_RULES = [
   rule('by-speeds', { change: 0.5 }, { change: 0.75 }, { change: 1.0 }),
+  rule('half-for-all', { change: 0.5 }, { change: 0.5 }, { change: 0.5 }),
   rule('early-change', { change: 0.5 }, { change: 0.5 }, { change: 0.75 }),
   rule('plan-and-change', { plan: 0.5, change: 0.75 }, { plan: 0.75, change: 1.0 }, { plan: 0.75, change: 1.0 }),
+  rule('one-pair', { plan: 0.75, change: 1.0 }, { plan: 0.75, change: 1.0 }, { plan: 0.75, change: 1.0 }),
 ] as const
 
 /** Every class of drive, narrow chains first. */
@@ -59,8 +73,9 @@ export const DRIVE_CLASSES = ['derailleur-11-up', 'derailleur-to-10', 'single-or
 /** What no chain's limit can be: below it a new chain would be off, above it no chain runs. %. */
 export const LIMIT_RANGE = { lowest: 0.2, highest: 1.5 } as const
 
-/** Why limits cannot stand. Keys of the message catalogue. */
-export type LimitsProblem = 'limit-range' | 'plan-not-below-change' | 'plan-range'
+/** Why limits, or sprocket marks, cannot stand. Keys of the message catalogue. */
+export type LimitsProblem =
+  'limit-range' | 'plan-not-below-change' | 'plan-range' | 'sprocket-mark-range' | 'everything-not-above'
 
 /** What is wrong with a class's limits, and with which; null when nothing is. */
 export function limitsProblem({ change, plan }: Limits): { at: 'change' | 'plan'; problem: LimitsProblem } | null {
@@ -71,8 +86,22 @@ export function limitsProblem({ change, plan }: Limits): { at: 'change' | 'plan'
   return plan < change ? null : { at: 'plan', problem: 'plan-not-below-change' }
 }
 
+/** What sprocket marks can be, %. */
+export const SPROCKET_MARK_RANGE = { lowest: 0.2, highest: 3 } as const
+
+/** What is wrong with a rule's own sprocket marks, and with which; null when nothing is. */
+export function sprocketMarksProblem({
+  sprockets,
+  everything,
+}: SprocketMarks): { at: keyof SprocketMarks; problem: LimitsProblem } | null {
+  const inRange = (mark: number): boolean => mark >= SPROCKET_MARK_RANGE.lowest && mark <= SPROCKET_MARK_RANGE.highest
+  if (!inRange(sprockets)) return { at: 'sprockets', problem: 'sprocket-mark-range' }
+  if (!inRange(everything)) return { at: 'everything', problem: 'sprocket-mark-range' }
+  return everything > sprockets ? null : { at: 'everything', problem: 'everything-not-above' }
+}
+
 /**
- * The "as marked" school for one bike: the change mark of the instrument named for it, whatever the drive.
+ * The "as marked" school: the change mark of the instrument named for a bike, its customer or the shop, whatever the drive.
  *
  * @param rule the school's own entry, whose watch share stays
  * @param changeMark the mark at which that instrument says to change, %

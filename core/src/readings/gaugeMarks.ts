@@ -1,3 +1,5 @@
+import type { InstrumentKind } from './instrumentRecord.ts'
+
 /** How a mark of a gauge behaved at a spot. Forced in is no reading, so it is none of these. */
 export type MarkState = 'out' | 'push' | 'in'
 
@@ -8,7 +10,8 @@ export interface MarkSeen {
   readonly state: MarkState
 }
 
-export type MarksEntryProblem = 'marks-letters' | 'marks-unfinished' | 'marks-contradict' | 'marks-too-many-letters'
+export type MarksEntryProblem =
+  'marks-letters' | 'marks-unfinished' | 'marks-contradict' | 'marks-too-many-letters' | 'gauge-step-unknown'
 
 export type MarksResult =
   | {
@@ -59,4 +62,17 @@ export function parseMarks(text: string, marks: readonly number[]): MarksResult 
     ...(under === undefined ? {} : { under }),
     ...(pushed === undefined || pushed !== over ? {} : { pushed }),
   }
+}
+
+/**
+ * What a gauge's marks did, as it is typed for its kind. A two-pin gauge is stepped up from 0 until it no longer goes in:
+ * the last step that did is typed, or 0 where none did; every other gauge by a letter a mark ({@link parseMarks}).
+ */
+export function marksTyped(kind: InstrumentKind, text: string, marks: readonly number[]): MarksResult {
+  if (kind !== 'two-pin') return parseMarks(text, marks)
+  const typed = text.trim().replace(/\s*%$/, '').replace(',', '.')
+  const step = typed === '' ? NaN : Number(typed)
+  const last = marks.findIndex((mark) => Math.abs(mark - step) < 1e-6)
+  if (last < 0 && step !== 0) return { ok: false, problem: 'gauge-step-unknown' }
+  return parseMarks(formatMarks(marks.map((_, i) => (i <= last ? 'in' : 'out'))), marks)
 }

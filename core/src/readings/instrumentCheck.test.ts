@@ -101,6 +101,6 @@ describe('a gauge’s marks', () => {
     [[0.5, 75], 'marks-range'],
     [[0.2, 0.3, 0.4, 0.5, 0.6], 'marks-too-many'],
   ] as const)('%j: %s', (marks, problem) => {
-    expect(marksProblem(marks)).toBe(problem)
+    expect(marksProblem(marks, 'drop-in')).toBe(problem)
   })
 })

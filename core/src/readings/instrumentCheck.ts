@@ -1,6 +1,6 @@
 import type { Assumptions } from '../assumptions.ts'
 import type { Explanation } from '../explanation.ts'
-import { parseMarks } from './gaugeMarks.ts'
+import { marksTyped } from './gaugeMarks.ts'
 import { entryForm, scaleU, type InstrumentRecord } from './instrumentRecord.ts'
 import { observeSpot, type SpotProblem } from './observeSpot.ts'
 
@@ -106,7 +106,7 @@ function biasOfMarks(record: InstrumentRecord, pairs: readonly CheckPair[], assu
   const marks = record.marks ?? []
   const bounds = marks.map(() => ({ low: -Infinity, high: Infinity }))
   for (const [at, { reference, typed }] of pairs.entries()) {
-    const seen = parseMarks(typed, marks)
+    const seen = marksTyped(record.kind, typed, marks)
     if (!seen.ok) return { ok: false, at, problem: seen.problem }
     for (const [i, { state }] of seen.seen.entries()) {
       const bound = bounds[i]!

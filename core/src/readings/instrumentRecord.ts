@@ -5,6 +5,8 @@ export const INSTRUMENT_KINDS = [
   'steel-rule',
   'caliper',
   'drop-in',
+  'three-contact',
+  'two-pin',
   'swing-arm',
   'graduated',
   'digital',
@@ -22,6 +24,8 @@ const FORMS: Readonly<Record<InstrumentKind, EntryForm>> = {
   caliper: 'length',
   'full-length': 'length',
   'drop-in': 'marks',
+  'three-contact': 'marks',
+  'two-pin': 'marks',
   'swing-arm': 'scale',
   graduated: 'scale',
   digital: 'scale',
@@ -59,8 +63,10 @@ export function lengthUMm(record: Pick<InstrumentRecord, 'kind' | 'uMm'>, assume
 /** Standard uncertainty of a gauge's reading or mark, %. */
 export function scaleU(record: Pick<InstrumentRecord, 'kind' | 'u'>, assumed: Assumptions): number {
   if (record.u !== null) return record.u
-  const { dropInMarkU, swingArmU, graduatedU, digitalU } = assumed.measuring
+  const { dropInMarkU, threeContactMarkU, twoPinMarkU, swingArmU, graduatedU, digitalU } = assumed.measuring
   if (record.kind === 'drop-in') return dropInMarkU
+  if (record.kind === 'three-contact') return threeContactMarkU
+  if (record.kind === 'two-pin') return twoPinMarkU
   if (record.kind === 'swing-arm') return swingArmU
   return record.kind === 'graduated' ? graduatedU : digitalU
 }
@@ -68,10 +74,10 @@ export function scaleU(record: Pick<InstrumentRecord, 'kind' | 'u'>, assumed: As
 /** Why a gauge's marks cannot be as told. Keys of the message catalogue. */
 export type MarksProblem = 'marks-none' | 'marks-order' | 'marks-range' | 'marks-too-many'
 
-/** What is wrong with a gauge's marks; null when nothing is. Marks are in %, ascending, 0.1 to 1.5. */
-export function marksProblem(marks: readonly number[]): MarksProblem | null {
+/** What is wrong with a gauge's marks; null when nothing is. Marks are in %, ascending, 0.1 to 1.5; a two-pin gauge has more of them. */
+export function marksProblem(marks: readonly number[], kind: InstrumentKind): MarksProblem | null {
   if (marks.length === 0) return 'marks-none'
-  if (marks.length > 4) return 'marks-too-many'
+  if (marks.length > (kind === 'two-pin' ? 16 : 4)) return 'marks-too-many'
   if (marks.some((mark) => !(mark >= 0.1 && mark <= 1.5))) return 'marks-range'
   return marks.every((mark, i) => i === 0 || mark > marks[i - 1]!) ? null : 'marks-order'
 }

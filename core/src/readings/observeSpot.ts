@@ -1,6 +1,6 @@
 import type { Assumptions } from '../assumptions.ts'
 import type { ExplainedInput, Explanation } from '../explanation.ts'
-import { parseMarks, type MarksEntryProblem } from './gaugeMarks.ts'
+import { marksTyped, type MarksEntryProblem } from './gaugeMarks.ts'
 import { lengthUMm, scaleU, type InstrumentRecord } from './instrumentRecord.ts'
 import { parseLength, type LengthProblem, type LengthUnit } from './parseLength.ts'
 import { parsePercent, type PercentProblem, type Scale } from './parsePercent.ts'
@@ -126,6 +126,8 @@ function observe(record: InstrumentRecord, entry: SpotEntry, taken: Taken, assum
     case 'full-length':
       return observeLength(record, entry, taken, assumed)
     case 'drop-in':
+    case 'three-contact':
+    case 'two-pin':
       return observeMarks(record, entry, assumed)
     case 'swing-arm':
       return END_OF_TRAVEL.test(entry.typed.trim())
@@ -340,9 +342,15 @@ function observeScale(record: InstrumentRecord, entry: SpotEntry, scale: Scale, 
 }
 
 function observeMarks(record: InstrumentRecord, entry: SpotEntry, assumed: Assumptions): ObservedResult {
-  const marks = record.marks ?? [0.5, 0.75]
-  const parsed = parseMarks(entry.typed, marks)
-  if (!parsed.ok) return { ok: false, field: 'typed', problem: parsed.problem, values: { count: marks.length } }
+  const marks = record.marks ?? []
+  const parsed = marksTyped(record.kind, entry.typed, marks)
+  if (!parsed.ok)
+    return {
+      ok: false,
+      field: 'typed',
+      problem: parsed.problem,
+      values: { count: marks.length, steps: marks.join(', ') },
+    }
   const { over, under, pushed } = parsed
   if (pushed !== undefined) return { ok: true, observed: atTheMark(record, pushed, assumed) }
   const made = {

@@ -81,6 +81,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
       ownRuleId: bike.houseRuleId,
       customerRuleId: customer?.houseRuleId ?? null,
       markedInstrumentId: bike.markedInstrumentId,
+      customerMarkedInstrumentId: customer?.markedInstrumentId ?? null,
     },
     rhythm: facts.input.rhythm ?? null,
   }

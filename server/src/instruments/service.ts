@@ -152,7 +152,7 @@ function refuse(fields: readonly FieldProblem[]): void {
 
 function recordProblems(kind: Instrument['kind'], { marks }: Pick<Recorded, 'marks'>): FieldProblem[] {
   const needsMarks = entryForm(kind) === 'marks'
-  const problem = marks === null ? (needsMarks ? 'marks-none' : null) : marksProblem(marks)
+  const problem = marks === null ? (needsMarks ? 'marks-none' : null) : marksProblem(marks, kind)
   return problem === null ? [] : [atField('marks', problem)]
 }
 

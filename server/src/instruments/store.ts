@@ -1,5 +1,6 @@
 import dayjs from 'dayjs'
 import {
+  entryForm,
   lengthUMm,
   PITCH_MM,
   scaleU,
@@ -109,6 +110,6 @@ export function asAvailable(instrument: InstrumentInUse, on: Date, assumed: Assu
     u: Math.hypot(u, instrument.biasU),
     inDate: instrument.standing === 'in-use' && !checkLapsed(instrument, on, assumed),
     // Only a gauge that tells over from under is bound to its marks; others read between them.
-    ...(kind === 'drop-in' && marks !== null ? { marks } : {}),
+    ...(entryForm(kind) === 'marks' && marks !== null ? { marks: marks.map((mark) => mark - instrument.bias) } : {}),
   }
 }

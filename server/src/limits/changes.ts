@@ -1,4 +1,11 @@
-import { ASSUMPTIONS, assumptionProblem, DRIVE_CLASSES, limitsProblem, type HouseRule } from '@pelrin/core'
+import {
+  ASSUMPTIONS,
+  assumptionProblem,
+  DRIVE_CLASSES,
+  limitsProblem,
+  sprocketMarksProblem,
+  type HouseRule,
+} from '@pelrin/core'
 import type { FieldProblem, RuleChange } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { audited, authorOf, type Work } from '../db/work.ts'
@@ -31,7 +38,7 @@ export async function writeChange(work: Work, change: RuleChange, reason: string
     case 'retire':
       return retireRule(work, change.ruleId, reason)
     case 'default':
-      return chooseDefault(work, change.ruleId, reason)
+      return chooseDefault(work, change, reason)
     case 'customer':
       return chooseForCustomer(work, change, reason)
     case 'rhythm':
@@ -48,15 +55,20 @@ async function writeRule(
   change: Extract<RuleChange, { kind: 'rule' }>,
   reason: string,
 ): Promise<Concerned> {
-  const { ruleId, fromVersion, name, watchShare } = change
+  const { ruleId, fromVersion, name, watchShare, sprocketMarks = null } = change
   const limits = change.limits as HouseRule['limits']
   const wrong: FieldProblem[] = DRIVE_CLASSES.flatMap((driveClass) => {
     const found = limitsProblem(limits[driveClass])
-    return found ? [atField(`change.limits.${driveClass}.${found.at}`, found.problem)] : []
+    const marks = sprocketMarks && sprocketMarksProblem(sprocketMarks[driveClass])
+    return [
+      ...(found ? [atField(`change.limits.${driveClass}.${found.at}`, found.problem)] : []),
+      ...(marks ? [atField(`change.sprocketMarks.${driveClass}.${marks.at}`, marks.problem)] : []),
+    ]
   })
   const rules = await rulesInForce(work)
   const known = rules.find((rule) => rule.id === ruleId)
   const isOwn = known === undefined || known.school === 'custom'
+  if (!isOwn && sprocketMarks !== null) wrong.push(atField('change.sprocketMarks', 'rule-shipped'))
   if (isOwn && name === null) wrong.push(atField('change.name', 'rule-name-missing'))
   if (isOwn && name !== null && rules.some((rule) => rule.id !== ruleId && !rule.retired && sameName(rule, name)))
     wrong.push(atField('change.name', 'rule-name-taken'))
@@ -72,6 +84,7 @@ async function writeRule(
       version: fromVersion + 1,
       limits,
       watchShare,
+      sprocketMarks,
       validFrom: work.now,
       personId: authorOf(work).personId,
       reason,
@@ -107,27 +120,33 @@ async function retireRule(work: Work, ruleId: string, reason: string): Promise<C
   return judgedBy(ruleId)
 }
 
-async function chooseDefault(work: Work, ruleId: string, reason: string): Promise<Concerned> {
+async function chooseDefault(
+  work: Work,
+  { ruleId, markedInstrumentId = null }: Extract<RuleChange, { kind: 'default' }>,
+  reason: string,
+): Promise<Concerned> {
   const rule = await ruleStanding(work, ruleId, 'change.ruleId')
-  if (rule.isDefault) throw refuseField('change.ruleId', 'nothing-changed')
+  if (rule.isDefault && rule.markedInstrumentId === markedInstrumentId)
+    throw refuseField('change.ruleId', 'nothing-changed')
+  await checkMark(work, rule, markedInstrumentId)
   const { models, transaction } = work
   await models.HouseRule.update({ isDefault: false }, { where: { isDefault: true }, transaction })
-  await models.HouseRule.update({ isDefault: true }, { where: { id: ruleId }, transaction })
+  await models.HouseRule.update({ isDefault: true, markedInstrumentId }, { where: { id: ruleId }, transaction })
   await audited(work, 'chose as the shop’s', 'house rule', ruleId, { reason })
   return EVERY_BIKE
 }
 
 async function chooseForCustomer(
   work: Work,
-  { customerId, ruleId }: Extract<RuleChange, { kind: 'customer' }>,
+  { customerId, ruleId, markedInstrumentId = null }: Extract<RuleChange, { kind: 'customer' }>,
   reason: string,
 ): Promise<Concerned> {
   const { models, transaction } = work
-  if (ruleId !== null) await ruleStanding(work, ruleId, 'change.ruleId')
+  await checkMark(work, ruleId === null ? null : await ruleStanding(work, ruleId, 'change.ruleId'), markedInstrumentId)
   const customer = await models.Customer.findByPk(customerId, { transaction })
   if (!customer) throw refuseField('change.customerId', 'customer-unknown')
-  await customer.update({ houseRuleId: ruleId, version: customer.version + 1 }, { transaction })
-  await audited(work, 'chose a rule for', 'customer', customerId, { ruleId, reason })
+  await customer.update({ houseRuleId: ruleId, markedInstrumentId, version: customer.version + 1 }, { transaction })
+  await audited(work, 'chose a rule for', 'customer', customerId, { ruleId, markedInstrumentId, reason })
   return { where: 'b.customer_id = :customerId', values: { customerId } }
 }
 
@@ -144,6 +163,16 @@ async function chooseRhythm(
   return { where: 'b.customer_id = :customerId', values: { customerId } }
 }
 
+/** "As marked" needs an instrument whose mark decides. @throws ProblemError 422 at `change.markedInstrumentId` */
+async function checkMark(work: Work, rule: RuleInForce | null, markedInstrumentId: string | null): Promise<void> {
+  if (rule?.school === 'as-marked' && markedInstrumentId === null)
+    throw refuseField('change.markedInstrumentId', 'instrument-needed')
+  if (markedInstrumentId === null) return
+  const instrument = await instrumentById(work, markedInstrumentId)
+  if (instrument?.retiredAt !== null) throw refuseField('change.markedInstrumentId', 'instrument-unknown')
+  if (instrument.changeMark === null) throw refuseField('change.markedInstrumentId', 'instrument-without-change-mark')
+}
+
 async function chooseForBike(
   work: Work,
   { bikeId, ruleId, markedInstrumentId }: Extract<RuleChange, { kind: 'bike' }>,
@@ -151,13 +180,7 @@ async function chooseForBike(
 ): Promise<Concerned> {
   const { models, transaction } = work
   const rule = ruleId === null ? null : await ruleStanding(work, ruleId, 'change.ruleId')
-  if (rule?.school === 'as-marked' && markedInstrumentId === null)
-    throw refuseField('change.markedInstrumentId', 'instrument-needed')
-  if (markedInstrumentId !== null) {
-    const instrument = await instrumentById(work, markedInstrumentId)
-    if (instrument?.retiredAt !== null) throw refuseField('change.markedInstrumentId', 'instrument-unknown')
-    if (instrument.changeMark === null) throw refuseField('change.markedInstrumentId', 'instrument-without-change-mark')
-  }
+  await checkMark(work, rule, markedInstrumentId)
   const bike = await models.Bike.findByPk(bikeId, { transaction })
   if (!bike) throw refuseField('change.bikeId', 'bike-unknown')
   await bike.update({ houseRuleId: ruleId, markedInstrumentId, version: bike.version + 1 }, { transaction })

@@ -75,7 +75,8 @@ export async function houseRules(work: Work): Promise<HouseRules> {
   )
   const exceptions = await work.select<HouseRules['exceptions'][number]>(
     `SELECT c.id AS "customerId", c.name AS customer, NULL::uuid AS "bikeId", NULL AS bike, c.house_rule_id AS "ruleId",
-       NULL AS "markedInstrument" FROM customers c WHERE c.house_rule_id IS NOT NULL
+       i.name AS "markedInstrument" FROM customers c LEFT JOIN instruments i ON i.id = c.marked_instrument_id
+     WHERE c.house_rule_id IS NOT NULL
      UNION ALL
      SELECT c.id, c.name, b.id, b.label, b.house_rule_id, i.name
      FROM bikes b JOIN customers c ON c.id = b.customer_id LEFT JOIN instruments i ON i.id = b.marked_instrument_id
@@ -87,8 +88,9 @@ export async function houseRules(work: Work): Promise<HouseRules> {
   )
   const { version, overrides } = await assumptionsInForce(work)
   return {
-    rules: rules.map(({ versionId: _, ...rule }) => ({
+    rules: rules.map(({ versionId: _, changeMark: _mark, sprocketMarks, ...rule }) => ({
       ...rule,
+      ...(sprocketMarks ? { sprocketMarks: { ...sprocketMarks } } : {}),
       bikes: counts.find(({ ruleId }) => ruleId === rule.id)?.bikes ?? 0,
       versions: versions
         .filter(({ houseRuleId }) => houseRuleId === rule.id)

@@ -15,7 +15,14 @@ import type { VerdictInput } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { bikeDistance, distanceOfChain, type BikeDistance, type ChainDistance } from '../distance/bikeDistance.ts'
 import { asAvailable } from '../instruments/store.ts'
-import { asHouseRule, otherRules, ruleFor, type RuleChoice, type RuleInForce } from '../limits/houseRulesStore.ts'
+import {
+  asHouseRule,
+  CHANGE_MARK,
+  otherRules,
+  ruleFor,
+  type RuleChoice,
+  type RuleInForce,
+} from '../limits/houseRulesStore.ts'
 import { asVerdictReading } from '../readings/attributed.ts'
 import { readingsOfBike, type ReadingFact } from '../readings/store.ts'
 import { presentFitting, type PresentFitting } from './presentFitting.ts'
@@ -55,8 +62,7 @@ export async function bikeFacts(work: Work, bikeId: string, asOf: Date, shared?:
   >(
     `SELECT b.house_rule_id AS "ownRule", c.house_rule_id AS "customerRule", d.type, d.speeds,
        b.customer_id AS "customerId", c.rhythm_days AS "rhythmDays", c.each_visit AS "eachVisit",
-       (SELECT w.change_mark FROM instrument_versions w WHERE w.instrument_id = b.marked_instrument_id
-        ORDER BY w.version DESC LIMIT 1) AS "changeMark"
+       coalesce(${CHANGE_MARK('b.marked_instrument_id')}, ${CHANGE_MARK('c.marked_instrument_id')}) AS "changeMark"
      FROM bikes b JOIN customers c ON c.id = b.customer_id JOIN drives d ON d.bike_id = b.id WHERE b.id = :bikeId`,
     { bikeId },
   )

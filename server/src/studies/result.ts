@@ -1,4 +1,12 @@
-import { gaugeStudy, parseMarks, probitMark, type MarkTrial } from '@pelrin/core'
+import {
+  entryForm,
+  gaugeStudy,
+  marksTyped,
+  probitMark,
+  type InstrumentKind,
+  type InstrumentRecord,
+  type MarkTrial,
+} from '@pelrin/core'
 import type { StudyResult } from '@pelrin/contract'
 import type { StudyFact, StudyValueFact } from './store.ts'
 
@@ -6,9 +14,9 @@ import type { StudyFact, StudyValueFact } from './store.ts'
 export function resultOf(
   study: StudyFact,
   values: readonly StudyValueFact[],
-  marks: readonly number[] | null,
+  { kind, marks }: Pick<InstrumentRecord, 'kind' | 'marks'>,
 ): StudyResult {
-  if (marks !== null) return marksResult(study, values, marks)
+  if (entryForm(kind) === 'marks') return marksResult(study, kind, values, marks ?? [])
   const { gaps, anova, parts, repeatability, bias, smallestChange } = gaugeStudy({
     values: values.flatMap(({ personId, spot, value }) =>
       value === null ? [] : [{ person: personId, spot: String(spot), value }],
@@ -29,10 +37,15 @@ export function resultOf(
   }
 }
 
-function marksResult(study: StudyFact, values: readonly StudyValueFact[], marks: readonly number[]): StudyResult {
+function marksResult(
+  study: StudyFact,
+  kind: InstrumentKind,
+  values: readonly StudyValueFact[],
+  marks: readonly number[],
+): StudyResult {
   const trialsOf = (i: number): MarkTrial[] =>
     values.flatMap(({ personId, spot, typed }) => {
-      const seen = parseMarks(typed, marks)
+      const seen = marksTyped(kind, typed, marks)
       const wear = study.spots[spot]?.reference
       if (!seen.ok || wear === undefined) return []
       return [{ person: personId, wear, wentIn: seen.seen[i]?.state !== 'out' }]

@@ -120,8 +120,7 @@ export async function enterStudyValue(
 export async function closeStudy(work: Work, id: string): Promise<Study> {
   const { study, instrument } = await found(work, id, true)
   if (study.closedAt !== null) throw new ProblemError(409, 'study-closed')
-  const isMarks = entryForm(instrument.kind) === 'marks'
-  const result = resultOf(study, await valuesOf(work, id), isMarks ? instrument.marks : null)
+  const result = resultOf(study, await valuesOf(work, id), instrument)
   await work.models.Study.update({ closedAt: work.now, result }, { where: { id }, transaction: work.transaction })
   await audited(work, 'closed', 'study', id, { values: result.values })
   return shownStudy(work, id)

@@ -19,6 +19,7 @@ import { eventDates } from './0020-event-dates.ts'
 import { otherWearDue } from './0019-other-wear-due.ts'
 import { presence } from './0021-presence.ts'
 import { standing } from './0022-standing.ts'
+import { schools } from './0023-schools.ts'
 import { gone } from './0014-gone.ts'
 import { otherWear } from './0011-other-wear.ts'
 
@@ -46,4 +47,5 @@ export const migrations: readonly Migration[] = [
   eventDates,
   presence,
   standing,
+  schools,
 ]

@@ -77,6 +77,7 @@ export function defineModels(sequelize: Sequelize) {
       name: text,
       phone: text,
       houseRuleId: uuid,
+      markedInstrumentId: uuid,
       rhythmDays: integer,
       eachVisit: flag,
       careAt: text,
@@ -90,6 +91,7 @@ export function defineModels(sequelize: Sequelize) {
       school: text,
       name: text,
       isDefault: flag,
+      markedInstrumentId: uuid,
       retiredAt: moment,
     }),
     HouseRuleVersion: table<rows.HouseRuleVersionRow>('house_rule_versions', {
@@ -98,6 +100,7 @@ export function defineModels(sequelize: Sequelize) {
       version: integer,
       limits: json,
       watchShare: real,
+      sprocketMarks: json,
       validFrom: moment,
       personId: uuid,
       reason: text,

@@ -106,6 +106,8 @@ export interface CustomerRow {
   name: string
   phone: string | null
   houseRuleId: string | null
+  /** Whose change mark counts, where their rule goes as marked. */
+  markedInstrumentId: string | null
   /** Days between looks at each of the customer's bikes; null: as the shop has it. */
   rhythmDays: number | null
   /** Whether their chains are looked at whenever they are in. */
@@ -125,6 +127,7 @@ export interface HouseRuleRow {
   school: School
   name: string | null
   isDefault: boolean
+  markedInstrumentId: string | null
   retiredAt: Date | null
 }
 export interface HouseRuleVersionRow {
@@ -133,6 +136,7 @@ export interface HouseRuleVersionRow {
   version: number
   limits: CoreHouseRule['limits']
   watchShare: number
+  sprocketMarks: CoreHouseRule['sprocketMarks'] | null
   validFrom: Date
   personId: string | null
   reason: string | null

@@ -33,7 +33,7 @@ export async function loadStudy(
       }
     }),
   )
-  const result = resultOf({ ...study, result: null }, values, null)
+  const result = resultOf({ ...study, result: null }, values, { kind: 'digital', marks: null })
   await models.Study.create({ ...study, personId: people[0]!, result }, { transaction })
   await models.StudyValue.bulkCreate(values, { transaction })
 }

@@ -14,6 +14,8 @@ export const measure = {
     'steel-rule': '204.6 · 12 3/32 · 8.05in · 12in +3/32',
     caliper: '127.4, between the jaws',
     'drop-in': 'one letter a mark, lowest first: o out, p push, i in',
+    'three-contact': 'one letter a mark, lowest first: o out, p push, i in',
+    'two-pin': 'the last step that went in, 0.6; 0 for none',
     'swing-arm': '0.62, or “end”',
     graduated: 'the mark it seats at, 0.65',
     digital: '0.62, after zeroing',
@@ -24,6 +26,8 @@ export const measure = {
     'steel-rule': 'Type what the rule shows.',
     caliper: 'Type what the jaws show.',
     'drop-in': 'Which marks go in?',
+    'three-contact': 'Which marks go in?',
+    'two-pin': 'Which was the last step that went in?',
     'swing-arm': 'Where does the arm stop?',
     graduated: 'At which mark does it seat?',
     digital: 'Type what it shows.',
@@ -113,6 +117,16 @@ export const measure = {
       'Let the other end fall on the chain. Push with one finger at most; never force it.',
       'Seated, the tooth is between two rollers and the bar lies flat on the plates.',
     ],
+    'three-contact': [
+      'The third contact first: it holds its roller to one side, the chain under tension.',
+      'Then the hook, then let the other end fall. Push with one finger at most; never force it.',
+      'Seated, the tooth is between two rollers and the bar lies flat on the plates.',
+    ],
+    'two-pin': [
+      'The fixed pin first, behind a roller of the lower run, set at 0.',
+      'Step it up one mark at a time, each step pushed home, none forced.',
+      'Stop at the first that does not go in; the one before it is the reading.',
+    ],
     'swing-arm': [
       'The fixed foot first, behind a roller, with the arm up.',
       'Let the arm fall by its own weight.',
@@ -156,6 +170,16 @@ export const measure = {
       'Forced in is no reading. In with a push is about at the mark, which is not the same as a drop.',
       'Two of one make need not agree, and a bent one lies.',
       'Many bear on opposite sides of the rollers: their wear adds in.',
+    ],
+    'three-contact': [
+      'The third contact first: without it, roller wear adds in.',
+      'Forced in is no reading. In with a push is about at the mark, which is not the same as a drop.',
+      'A bent one lies.',
+    ],
+    'two-pin': [
+      'From 0 upward, one step at a time: each pushed home, none forced.',
+      'The last that went in is typed; the next one on it stayed out.',
+      'Zero it where it has a zero.',
     ],
     'swing-arm': [
       'Fixed foot first, behind a roller, arm up.',

@@ -2,9 +2,10 @@ import { Button, MenuItem, Stack, TextField } from '@mui/material'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { BikeRecord, RuleChange } from '@pelrin/contract'
-import { useHouseRules, useInstruments } from '../../api/queries.ts'
+import { useHouseRules } from '../../api/queries.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { ChangePanel } from '../house-rules/ChangePanel.tsx'
+import { MarkedBy } from '../house-rules/MarkedBy.tsx'
 import { ruleName } from '../house-rules/ruleName.ts'
 
 const SHOPS = 'shop'
@@ -31,22 +32,27 @@ export function RuleChoice({ record }: { record: BikeRecord }) {
 function ChoiceDialog({ record, onClose }: { record: BikeRecord; onClose: () => void }) {
   const { t } = useTranslation()
   const rules = useHouseRules()
-  const instruments = useInstruments()
-  const { ownRuleId, customerRuleId, markedInstrumentId } = record.ruleChoice
+  const { ownRuleId, customerRuleId, markedInstrumentId, customerMarkedInstrumentId } = record.ruleChoice
   const [whose, setWhose] = useState<'bike' | 'customer'>('bike')
   const before = (whose === 'bike' ? ownRuleId : customerRuleId) ?? SHOPS
   const [chosen, setChosen] = useState<string>(before)
-  const [marked, setMarked] = useState(markedInstrumentId ?? '')
+  const markedBefore = (whose === 'bike' ? markedInstrumentId : customerMarkedInstrumentId) ?? ''
+  const [marked, setMarked] = useState(markedBefore)
   const rule = rules.data?.rules.find(({ id }) => id === chosen)
-  const needsMark = whose === 'bike' && rule?.school === 'as-marked'
+  const needsMark = rule?.school === 'as-marked'
   const ruleId = chosen === SHOPS ? null : chosen
-  const same = chosen === before && (!needsMark || marked === (markedInstrumentId ?? ''))
+  const same = chosen === before && (!needsMark || marked === markedBefore)
   const change: RuleChange | null =
     same || (needsMark && marked === '')
       ? null
       : whose === 'bike'
         ? { kind: 'bike', bikeId: record.summary.id, ruleId, markedInstrumentId: needsMark ? marked : null }
-        : { kind: 'customer', customerId: record.customer.id, ruleId }
+        : {
+            kind: 'customer',
+            customerId: record.customer.id,
+            ruleId,
+            markedInstrumentId: needsMark ? marked : null,
+          }
   return (
     <SheetDialog open onClose={onClose} title={t('rules.chooseTitle')} maxWidth="sm" fullWidth>
       <Stack sx={{ gap: 2, pt: 1 }}>
@@ -62,7 +68,7 @@ function ChoiceDialog({ record, onClose }: { record: BikeRecord; onClose: () => 
               {t('rules.inherits')}
             </MenuItem>
             {rules.data?.rules
-              .filter((one) => !one.retired && (whose === 'bike' || one.school !== 'as-marked'))
+              .filter((one) => !one.retired)
               .map((one) => (
                 <MenuItem key={one.id} value={one.id} sx={{ minHeight: 48 }}>
                   {ruleName(rules.data, one.id, t)}
@@ -85,22 +91,7 @@ function ChoiceDialog({ record, onClose }: { record: BikeRecord; onClose: () => 
             </MenuItem>
           </TextField>
         </Stack>
-        {needsMark && (
-          <TextField
-            select
-            label={t('rules.markedBy')}
-            value={marked}
-            onChange={(event) => setMarked(event.target.value)}
-          >
-            {instruments.data
-              ?.filter((one) => one.changeMark !== null)
-              .map((one) => (
-                <MenuItem key={one.id} value={one.id} sx={{ minHeight: 48 }}>
-                  {one.name} ({one.changeMark})
-                </MenuItem>
-              ))}
-          </TextField>
-        )}
+        {needsMark && <MarkedBy value={marked} onChange={setMarked} />}
         <ChangePanel change={change} onDone={onClose} />
       </Stack>
     </SheetDialog>

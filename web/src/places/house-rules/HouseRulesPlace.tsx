@@ -1,5 +1,5 @@
 import { Box, Button, ButtonBase, Stack, Tab, Tabs, Typography } from '@mui/material'
-import { DRIVE_CLASSES, SHIPPED_RULES, type School } from '@pelrin/core'
+import { DRIVE_CLASSES, SCHOOLS, SHIPPED_RULES } from '@pelrin/core'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
@@ -18,8 +18,6 @@ import { SchoolsEditor } from './SchoolsEditor.tsx'
 import { ruleName } from './ruleName.ts'
 
 const COLUMNS = 'minmax(0, 1.6fr) repeat(3, minmax(92px, 1fr)) 64px'
-/** The order schools are told in: from the plainest to the shop's own. */
-const SCHOOLS: readonly School[] = ['by-speeds', 'early-change', 'plan-and-change', 'as-marked', 'custom']
 const TABS = ['limits', 'assumed', 'exceptions', 'jobs', 'taking-out', 'backups', 'access'] as const
 
 /** What chains are judged by in this shop, and everything that is assumed. */
@@ -49,6 +47,7 @@ export function HouseRulesPlace() {
       limits: SHIPPED_RULES[0].limits,
       watchShare: SHIPPED_RULES[0].watchShare,
       isDefault: false,
+      markedInstrumentId: null,
       retired: false,
       bikes: 0,
       versions: [],

@@ -1,11 +1,20 @@
-import { Box, Button, Stack, TextField, Typography } from '@mui/material'
-import { DRIVE_CLASSES, limitsProblem, SHIPPED_RULES, type DriveClass } from '@pelrin/core'
+import { Box, Button, Checkbox, FormControlLabel, Stack, TextField, Typography } from '@mui/material'
+import {
+  DEFAULTS,
+  DRIVE_CLASSES,
+  limitsProblem,
+  SHIPPED_RULES,
+  sprocketMarks,
+  sprocketMarksProblem,
+  type DriveClass,
+} from '@pelrin/core'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { HouseRules, RuleChange } from '@pelrin/contract'
 import { day, number, percent } from '../../messages/format.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { ChangePanel } from './ChangePanel.tsx'
+import { MarkedBy } from './MarkedBy.tsx'
 
 export type Rule = HouseRules['rules'][number]
 
@@ -13,6 +22,8 @@ interface Typed {
   readonly name: string
   readonly watch: string
   readonly limits: Readonly<Record<DriveClass, { readonly change: string; readonly plan: string }>>
+  /** Sprocket marks of its own, where it has any. */
+  readonly marks: Readonly<Record<DriveClass, { readonly sprockets: string; readonly everything: string }>> | null
 }
 
 const typedOf = (rule: Rule): Typed => ({
@@ -24,7 +35,29 @@ const typedOf = (rule: Rule): Typed => ({
       return [one, { change: percent(change), plan: plan === undefined ? '' : percent(plan) }]
     }),
   ) as Typed['limits'],
+  marks: rule.sprocketMarks ? marksOf(rule.sprocketMarks) : null,
 })
+
+const marksOf = (marks: NonNullable<Rule['sprocketMarks']>): NonNullable<Typed['marks']> =>
+  Object.fromEntries(
+    DRIVE_CLASSES.map((one) => [
+      one,
+      { sprockets: percent(marks[one].sprockets), everything: percent(marks[one].everything) },
+    ]),
+  ) as NonNullable<Typed['marks']>
+
+/** The marks that are typed, as numbers; null where the rule has none of its own. */
+const marksTyped = ({ marks }: Typed): NonNullable<Rule['sprocketMarks']> | null =>
+  marks &&
+  (Object.fromEntries(
+    DRIVE_CLASSES.map((one) => [
+      one,
+      {
+        sprockets: typedNumber(marks[one].sprockets) ?? NaN,
+        everything: typedNumber(marks[one].everything) ?? NaN,
+      },
+    ]),
+  ) as NonNullable<Rule['sprocketMarks']>)
 
 /** What is wrong with the share of a limit from which on somebody looks more often. */
 const watchProblem = (typed: string): 'number-malformed' | 'watch-range' | undefined => {
@@ -42,7 +75,9 @@ function changeOf(typed: Typed, rule: Rule): Extract<RuleChange, { kind: 'rule' 
       return [one, { change: change ?? NaN, ...(typed.limits[one].plan.trim() === '' ? {} : { plan: plan ?? NaN }) }]
     }),
   ) as Rule['limits']
+  const sprocketMarks = marksTyped(typed)
   const isWhole =
+    (sprocketMarks === null || DRIVE_CLASSES.every((one) => sprocketMarksProblem(sprocketMarks[one]) === null)) &&
     watchShare !== undefined &&
     watchProblem(typed.watch) === undefined &&
     DRIVE_CLASSES.every((one) => limitsProblem(limits[one]) === null) &&
@@ -56,6 +91,7 @@ function changeOf(typed: Typed, rule: Rule): Extract<RuleChange, { kind: 'rule' 
     name: rule.school === 'custom' ? typed.name.trim() : null,
     limits,
     watchShare,
+    sprocketMarks,
   }
 }
 
@@ -65,6 +101,7 @@ export function RuleEditor({ rule, onDone }: { rule: Rule; onDone: () => void })
   const [typed, setTyped] = useState(() => typedOf(rule))
   const [problems, setProblems] = useState<Readonly<Record<string, string>>>({})
   const [act, setAct] = useState<'default' | 'retire' | null>(null)
+  const [marked, setMarked] = useState(rule.markedInstrumentId ?? '')
   const shipped = SHIPPED_RULES.find((one) => one.school === rule.school)
   const isMarked = rule.school === 'as-marked'
   const set = (one: DriveClass, at: 'change' | 'plan', text: string): void => {
@@ -86,8 +123,10 @@ export function RuleEditor({ rule, onDone }: { rule: Rule; onDone: () => void })
   const wrongName = typed.name.trim() === '' ? t('problems.text-missing') : problems['change.name']
   const typedChange = isMarked ? null : changeOf(typed, rule)
   const change: RuleChange | null =
-    act === 'default'
-      ? { kind: 'default', ruleId: rule.id }
+    act === 'default' || (isMarked && rule.isDefault && marked !== (rule.markedInstrumentId ?? ''))
+      ? isMarked && marked === ''
+        ? null
+        : { kind: 'default', ruleId: rule.id, markedInstrumentId: isMarked ? marked : null }
       : act === 'retire'
         ? { kind: 'retire', ruleId: rule.id }
         : typedChange
@@ -153,6 +192,17 @@ export function RuleEditor({ rule, onDone }: { rule: Rule; onDone: () => void })
           )}
         </Box>
       )}
+      {rule.school === 'custom' && (
+        <OwnMarks
+          typed={typed}
+          rule={rule}
+          onChange={(marks) => {
+            setProblems({})
+            setTyped((before) => ({ ...before, marks }))
+          }}
+        />
+      )}
+      {isMarked && (act === 'default' || rule.isDefault) && <MarkedBy value={marked} onChange={setMarked} />}
       {!rule.isDefault && !rule.retired && rule.version > 0 && (
         <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
           <Button
@@ -174,6 +224,74 @@ export function RuleEditor({ rule, onDone }: { rule: Rule; onDone: () => void })
       <ChangePanel change={change} onProblems={setProblems} onDone={onDone} />
       {rule.versions.length > 0 && <Versions rule={rule} />}
     </Stack>
+  )
+}
+
+/** Where sprockets are suspect by a rule of the shop's own: by the drive, unless it says otherwise. */
+function OwnMarks({
+  typed: { marks },
+  rule,
+  onChange,
+}: {
+  typed: Typed
+  rule: Rule
+  onChange: (marks: Typed['marks']) => void
+}) {
+  const { t } = useTranslation()
+  const shipped = Object.fromEntries(DRIVE_CLASSES.map((one) => [one, sprocketMarks(one, DEFAULTS)])) as NonNullable<
+    Rule['sprocketMarks']
+  >
+  return (
+    <Box>
+      <FormControlLabel
+        control={
+          <Checkbox
+            checked={marks !== null}
+            onChange={(_, on) => onChange(on ? marksOf(rule.sprocketMarks ?? shipped) : null)}
+          />
+        }
+        label={t('rules.ownMarks')}
+      />
+      {marks && (
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1.2fr 1fr 1fr', gap: 1, alignItems: 'start' }}>
+          <span />
+          <Typography variant="body2" color="textSecondary">
+            {t('rules.sprockets')}
+          </Typography>
+          <Typography variant="body2" color="textSecondary">
+            {t('rules.everything')}
+          </Typography>
+          {DRIVE_CLASSES.map((one) => {
+            const found = sprocketMarksProblem({
+              sprockets: typedNumber(marks[one].sprockets) ?? NaN,
+              everything: typedNumber(marks[one].everything) ?? NaN,
+            })
+            return (
+              <Box key={one} sx={{ display: 'contents' }}>
+                <Typography sx={{ pt: 0.75, lineHeight: 1.15 }}>{t(`driveClass.${one}`)}</Typography>
+                {(['sprockets', 'everything'] as const).map((at) => (
+                  <TextField
+                    size="small"
+                    key={at}
+                    value={marks[one][at]}
+                    onChange={(event) => onChange({ ...marks, [one]: { ...marks[one], [at]: event.target.value } })}
+                    error={found?.at === at}
+                    helperText={found?.at === at && t(`problems.${found.problem}`)}
+                    slotProps={{
+                      htmlInput: {
+                        'aria-label': `${t(`driveClass.${one}`)}, ${t(`rules.${at}`)}`,
+                        inputMode: 'decimal',
+                      },
+                      input: { endAdornment: '%' },
+                    }}
+                  />
+                ))}
+              </Box>
+            )
+          })}
+        </Box>
+      )}
+    </Box>
   )
 }
 

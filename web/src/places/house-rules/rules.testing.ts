@@ -11,6 +11,7 @@ export const ruleOf = (school: Rule['school'], more: Partial<Rule> = {}): Rule =
     school,
     name: null,
     isDefault: school === 'by-speeds',
+    markedInstrumentId: null,
     retired: false,
     bikes: 42,
     version: 1,

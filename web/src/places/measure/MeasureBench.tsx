@@ -341,7 +341,7 @@ export function MeasureBench({
             onEnter={goOn}
           />
         )}
-        {instrument.kind === 'drop-in' && (
+        {(instrument.kind === 'drop-in' || instrument.kind === 'three-contact') && (
           <MarksPad
             marks={instrument.marks ?? []}
             typed={spot.typed}

@@ -2,7 +2,8 @@ import { Box, Link, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { Link as RouterLink } from 'react-router'
 import type { BikeSummary } from '@pelrin/contract'
-import { ago, day, distance, number, today } from '../../messages/format.ts'
+import { ago, distance, number, today } from '../../messages/format.ts'
+import { nextLook } from '../../pieces/nextLook.ts'
 import { Plate } from '../../pieces/Plate.tsx'
 import { lookToday } from '../../pieces/verdictLook.ts'
 import { WearRule } from '../../pieces/WearRule.tsx'
@@ -31,7 +32,7 @@ export function RackRow({
 }) {
   const { t } = useTranslation()
   const look = lookToday(bike, today())
-  const overdue = bike.checkOn !== null && bike.checkOn < today()
+  const next = nextLook(bike, today(), t)
   // What is to be measured is ranked by its chance by now; what was measured says how it was then.
   const now = bike.standing.word === 'measure-it'
   const chance = now ? bike.standing.chance : bike.probabilityOver
@@ -117,15 +118,9 @@ export function RackRow({
         role="cell"
         variant="body2"
         noWrap
-        sx={{ color: overdue ? ink('brass') : 'inherit', fontWeight: overdue ? 600 : 400 }}
+        sx={{ color: next.overdue ? ink('brass') : 'inherit', fontWeight: next.overdue ? 600 : 400 }}
       >
-        {bike.checkOn === null
-          ? t('stand.nextNone')
-          : bike.checkOn === today()
-            ? t('stand.nextNow')
-            : overdue
-              ? t('stand.nextOverdue', { date: day(bike.checkOn) })
-              : day(bike.checkOn)}
+        {next.text}
       </Typography>
     </Box>
   )

@@ -8,6 +8,7 @@ import { BikeWays } from '../../pieces/BikeWays.tsx'
 import { SchoolWords } from '../../pieces/SchoolWords.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { isDue, useCareWords } from '../../pieces/useCareWords.ts'
+import { nextLook } from '../../pieces/nextLook.ts'
 import { ink } from '../../theme/theme.ts'
 
 /** A look that falls due within so many km is settled while the bike is here. */
@@ -19,7 +20,7 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
   const { summary, chain, lastOdometer, verdict } = record
   const unit = lastOdometer?.unit ?? 'km'
   const care = useCareWords()
-  const overdue = summary.checkOn !== null && summary.checkOn < today()
+  const next = nextLook(summary, today(), t)
   return (
     <Stack
       component="aside"
@@ -38,14 +39,8 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
           {t('stand.settle')}
         </Typography>
         <Row name={t('stand.next')}>
-          <Box component="span" sx={{ color: overdue ? ink('brass') : 'inherit', fontWeight: 700 }}>
-            {summary.checkOn === null
-              ? t('stand.nextNone')
-              : summary.checkOn === today()
-                ? t('stand.nextNow')
-                : overdue
-                  ? t('stand.nextOverdue', { date: day(summary.checkOn) })
-                  : day(summary.checkOn)}
+          <Box component="span" sx={{ color: next.overdue ? ink('brass') : 'inherit', fontWeight: 700 }}>
+            {next.text}
           </Box>
         </Row>
         {summary.care !== null && (

@@ -104,7 +104,9 @@ export function StudyEntry({ study }: { study: Study }) {
           }}
         />
       </Stack>
-      {study.instrument.kind === 'drop-in' && marks && <MarksPad marks={marks} typed={typed} onChange={setTyped} />}
+      {(study.instrument.kind === 'drop-in' || study.instrument.kind === 'three-contact') && marks && (
+        <MarksPad marks={marks} typed={typed} onChange={setTyped} />
+      )}
       <Button
         variant="contained"
         disabled={busy || typed.trim() === ''}

@@ -12,7 +12,18 @@ const DEPTH: Record<MarkState, number> = { out: 0, push: 0.62, in: 1 }
  * A drop-in gauge, a glass over the tooth of each of its marks: seated between two rollers, pressed part of the way,
  * or standing on the roller.
  */
-export function DropInDrawing({ typed, marks, colour }: { typed: string; marks: readonly number[]; colour: string }) {
+export function DropInDrawing({
+  typed,
+  marks,
+  held = false,
+  colour,
+}: {
+  typed: string
+  marks: readonly number[]
+  /** A third contact holds the roller beside the tooth to one side, so that rollers do not enter. */
+  held?: boolean
+  colour: string
+}) {
   const { t } = useTranslation()
   const read = parseMarks(typed, marks)
   const states = marks.map((_, i): MarkState | null => (read.ok ? (read.seen[i]?.state ?? null) : null))
@@ -29,6 +40,7 @@ export function DropInDrawing({ typed, marks, colour }: { typed: string; marks: 
           width={width}
           mark={mark}
           state={states[i] ?? null}
+          held={held}
           colour={colour}
         />
       ))}
@@ -41,12 +53,14 @@ function Glass({
   width,
   mark,
   state,
+  held,
   colour,
 }: {
   x: number
   width: number
   mark: number
   state: MarkState | null
+  held: boolean
   colour: string
 }) {
   const { t } = useTranslation()
@@ -90,6 +104,12 @@ function Glass({
           strokeWidth={2.2}
           strokeLinejoin="round"
         />
+        {held && (
+          <path
+            d={`M${middle - 1.5 * PITCH * scale + roller + 2} ${y - roller * 1.5}V${y + roller * 0.5}h${gap * 0.3}V${y - roller * 1.5}Z`}
+            fill={ink('steel')}
+          />
+        )}
         {state === 'push' && (
           <path
             d={`M${toothAt} ${body - 8.6 * scale}v${3.2 * scale}m-7 -8l7 9 7 -9`}

@@ -190,6 +190,53 @@ const FIGURES: Readonly<Record<InstrumentKind, readonly ReactNode[]>> = {
       <Look x={196} y={138} r={26} />
     </g>,
   ],
+  'three-contact': [
+    <g key="0">
+      <Chain />
+      <g transform="translate(134 96) rotate(-10)">
+        <path d={HOOKED} {...TOOL} />
+      </g>
+      <path d="M118 112v38" {...SHOWN} />
+      <Look x={118} y={140} r={24} />
+    </g>,
+    <g key="1">
+      <Chain />
+      <g transform="translate(134 110) rotate(-6)">
+        <path d={HOOKED} {...TOOL} />
+      </g>
+      <path d="M118 112v38" {...SHOWN} />
+      <Way d="M100 60h36m-10 -8l10 8 -10 8" />
+    </g>,
+    <g key="2">
+      <Chain />
+      <g transform="translate(134 122)">
+        <path d={HOOKED} {...TOOL} />
+      </g>
+      <path d="M118 112v38" {...SHOWN} />
+      <Look x={196} y={138} r={26} />
+    </g>,
+  ],
+  'two-pin': [
+    <g key="0">
+      <Chain />
+      <path d="M14 48H246V70H14Z" {...TOOL} fill={ink('blade')} />
+      <path d="M52 70V142H66V70ZM166 70V112H178V70Z" {...TOOL} />
+      <Way d="M59 20v22m-8 -9l8 9 8 -9" />
+      <Look x={59} y={140} r={24} />
+    </g>,
+    <g key="1">
+      <Chain />
+      <path d="M14 60H246V82H14Z" {...TOOL} fill={ink('blade')} />
+      <path d="M52 82V142H66V82ZM174 82V132H188V82Z" {...TOOL} />
+      <Way d="M150 40h44m-10 -8l10 8 -10 8" />
+    </g>,
+    <g key="2">
+      <Chain />
+      <path d="M14 52H246V74H14Z" {...TOOL} fill={ink('blade')} />
+      <path d="M52 74V142H66V74ZM186 74V126H200V74Z" {...TOOL} />
+      <Look x={193} y={124} r={28} />
+    </g>,
+  ],
   'swing-arm': [
     <g key="0">
       <Chain />

@@ -11,6 +11,7 @@ import { DropInDrawing } from './DropInDrawing.tsx'
 import { GraduatedDrawing } from './GraduatedDrawing.tsx'
 import { HandDrawing } from './HandDrawing.tsx'
 import { SwingArmDrawing } from './SwingArmDrawing.tsx'
+import { TwoPinDrawing } from './TwoPinDrawing.tsx'
 
 /** The instrument in hand with what was typed on it, to scale. */
 export function InstrumentDrawing({
@@ -62,7 +63,17 @@ export function InstrumentDrawing({
         />
       )
     case 'drop-in':
-      return <DropInDrawing typed={spot.typed} marks={instrument.marks ?? [0.5, 0.75]} colour={colour} />
+    case 'three-contact':
+      return (
+        <DropInDrawing
+          typed={spot.typed}
+          marks={instrument.marks ?? []}
+          held={instrument.kind === 'three-contact'}
+          colour={colour}
+        />
+      )
+    case 'two-pin':
+      return <TwoPinDrawing typed={spot.typed} marks={instrument.marks ?? []} limit={limit} colour={colour} />
     case 'swing-arm':
       return (
         <SwingArmDrawing
