@@ -139,8 +139,12 @@ test('every number says why', async ({ page }) => {
   await putOnStand(page, 'ivo marsh', 'Ivo Marsh')
   await page.keyboard.press('w')
   const why = page.getByRole('dialog', { name: 'Why?' })
+  // The answer first, in one sentence; then the step that decided; formulas one key further.
+  await expect(why.getByTestId('answer')).toContainText(/^Because/)
   await expect(why).toContainText('Over beyond doubt?')
-  await expect(why).toContainText('P ≥ 0.90')
+  await expect(why).not.toContainText('P ≥')
+  await page.keyboard.press('f')
+  await expect(why).toContainText('P ≥')
   await expect(why).toContainText('Rule in force: by speeds, version 1.')
   await page.keyboard.press('Escape')
   await expect(why).toBeHidden()

@@ -1,3 +1,4 @@
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { standingRank } from '@pelrin/core'
 import { endpoints, type BikeSummary } from '@pelrin/contract'
@@ -77,6 +78,38 @@ describe('finding a bike', () => {
     expect((await bikeNamed(shop.device, ivo.tag)).id).toBe(ivo.id)
     expect((await bikeNamed(shop.device, ivo.frameMark ?? '')).id).toBe(ivo.id)
     expect((await bikeNamed(shop.device, (ivo.frameMark ?? '').slice(-4))).id).toBe(ivo.id)
+  })
+  it.each(['mrash', 'casueway', 'qauyle'])('looks through one slip: %s', async (q) => {
+    const { body } = await shop.device.ask(endpoints.find, { query: { q } })
+    const meant = { mrash: 'Marsh', casueway: 'Causeway', qauyle: 'Quayle' }[q]!
+    expect(body.slice(0, 3).some((bike) => `${bike.customer.name} ${bike.label}`.includes(meant))).toBe(true)
+  })
+  it('finds every customer of the shop among the first three, whatever one slip is made in a word of five letters', async () => {
+    const names = [...new Set((await everyPage({ limit: '200' })).map(({ customer }) => customer.name))]
+    const random = xoroshiro128plus(7)
+    const below = (count: number): number => (random.next() >>> 0) % count
+    const slips: ((word: string, i: number) => string)[] = [
+      (word, i) => word.slice(0, i) + word[i + 1]! + word[i]! + word.slice(i + 2),
+      (word, i) => word.slice(0, i) + word.slice(i + 1),
+      (word, i) => word.slice(0, i) + word[i]! + word.slice(i),
+      (word, i) => word.slice(0, i) + 'x' + word.slice(i + 1),
+    ]
+    let slipped = 0
+    for (const name of names) {
+      const words = name.toLowerCase().split(' ')
+      const long = words.findIndex((word) => /^[a-z]{5,}$/.test(word))
+      if (long < 0) continue
+      for (const slip of slips) {
+        const typed = words.with(long, slip(words[long]!, below(words[long]!.length - 1))).join(' ')
+        const { body } = await shop.device.ask(endpoints.find, { query: { q: typed } })
+        expect(
+          body.slice(0, 3).map(({ customer }) => customer.name),
+          typed,
+        ).toContain(name)
+        slipped++
+      }
+    }
+    expect(slipped).toBeGreaterThan(150)
   })
   it('finds nothing for nonsense, and takes signs as they are', async () => {
     for (const q of ['zzqqxx', '%', '_', "'; DROP TABLE bikes", '\\'])

@@ -6,6 +6,7 @@ import { day, number, percent, today } from '../messages/format.ts'
 import { ink } from '../theme/theme.ts'
 import { intervalText } from './intervalText.ts'
 import { Plate } from './Plate.tsx'
+import { useChance } from './useChance.ts'
 import { lookToday, VERDICT_LOOK } from './verdictLook.ts'
 
 /** The verdict, large: its plate, its word, and beside "change" what else is suspect. */
@@ -63,17 +64,6 @@ export function StandingHeading({ summary, height }: { summary: BikeSummary; hei
       )}
     </Stack>
   )
-}
-
-/** A chance as a mechanic says it. Never 0 or 100 in 100: a reading is never that sure. */
-export function useChance(): (probability: number) => string {
-  const { t } = useTranslation()
-  return (probability) => {
-    const n = Math.round(probability * 100)
-    if (n < 1) return t('verdict.chanceLow')
-    if (n > 99) return t('verdict.chanceHigh')
-    return t('verdict.chance', { n })
-  }
 }
 
 /** Why a bike stands as it does, in one sentence: what was measured and when, and what has changed since. */

@@ -1,29 +1,33 @@
-import { Box, Link, Stack, Typography } from '@mui/material'
+import { Box, Button, Link, Stack, Typography } from '@mui/material'
 import { useState, type ReactNode } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import type { ChainVerdict, ExplainedInput, Explanation, School, Unit } from '@pelrin/core'
 import type { SpotMark } from '@pelrin/contract'
-import { number } from '../messages/format.ts'
+import type { TFunction } from 'i18next'
+import { number, percent } from '../messages/format.ts'
+import { intervalText } from './intervalText.ts'
+import { KeyCap } from './KeyCap.tsx'
 import { SchoolsRule } from './SchoolsRule.tsx'
 import { SheetDialog } from './SheetDialog.tsx'
+import { useChance } from './useChance.ts'
 
 /** Decimals a number of a unit is told with. */
 const DECIMALS: Partial<Record<Unit, number>> = { mm: 2, in: 3, '%': 3, km: 0, mi: 0, probability: 3 }
 
+/** A value of an explanation as it is told. */
+function told(value: number | string, unit: Unit, t: TFunction): string {
+  if (typeof value === 'string') return t(`why.value.${value}`, { defaultValue: t(`word.${value}`, value) })
+  // A reading is never so sure that three decimals of certainty could be told.
+  if (unit === 'probability' && value > 0.9995) return `> ${number(0.999, 3)}`
+  if (unit === 'probability' && value < 0.0005) return `< ${number(0.001, 3)}`
+  const name = t(`why.unit.${unit}`, { count: value })
+  return `${number(value, DECIMALS[unit] ?? 0)}${name === '' ? '' : `\u202f${name}`}`
+}
+
 function Told({ value, unit }: { value: number | string; unit: Unit }) {
   const { t } = useTranslation()
-  if (typeof value === 'string') return <>{t(`why.value.${value}`, { defaultValue: t(`word.${value}`, value) })}</>
-  // A reading is never so sure that three decimals of certainty could be told.
-  if (unit === 'probability' && value > 0.9995) return <>&gt; {number(0.999, 3)}</>
-  if (unit === 'probability' && value < 0.0005) return <>&lt; {number(0.001, 3)}</>
-  const decimals = DECIMALS[unit] ?? 0
-  const name = t(`why.unit.${unit}`, { count: value })
-  return (
-    <>
-      {number(value, decimals)}
-      {name === '' ? '' : `\u202f${name}`}
-    </>
-  )
+  return <>{told(value, unit, t)}</>
 }
 
 function Input({ input }: { input: ExplainedInput }) {
@@ -43,8 +47,38 @@ function Input({ input }: { input: ExplainedInput }) {
   )
 }
 
-/** One explanation of the core, in a few lines: the rule, what went in, the formula, what came out. */
-export function Explained({ explanation, lead }: { explanation: Explanation; lead?: ReactNode }) {
+/** What a number comes from, in one sentence a mechanic would say: with what went in, by its meaning. */
+function becauseOf({ rule, inputs, result }: Explanation, t: TFunction): string {
+  const values = Object.fromEntries(inputs.map(({ meaning, value, unit }) => [meaning, told(value, unit, t)]))
+  const because = t(`why.because.${rule}`, { ...values, defaultValue: '' })
+  return `${told(result.value, result.unit, t)}: ${because === '' ? t(`why.rule.${rule}`) : because}`
+}
+
+/** The answer of a verdict, in one sentence: what was seen, where this bike is done, and how likely it is over. */
+function useVerdictAnswer(): (verdict: ChainVerdict) => string {
+  const { t } = useTranslation()
+  const chance = useChance()
+  return ({ worst, median, halfWidth, probabilityOver, limit, spotsMeasured, word }) => {
+    if (!worst || median === null || halfWidth === null || probabilityOver === null)
+      return t(`why.answer.${word === 'not-measured-yet' ? 'new' : 'nothing'}`)
+    const common = { count: spotsMeasured, limit: percent(limit), chance: chance(probabilityOver) }
+    return worst.value === undefined
+      ? t('why.answer.gauge', { ...common, interval: intervalText(worst, t) })
+      : t('why.answer.spots', { ...common, value: percent(median), u: percent(halfWidth) })
+  }
+}
+
+/** One explanation of the core: the rule, what went in and what came out; its formula one key further. */
+export function Explained({
+  explanation,
+  lead,
+  formulas,
+}: {
+  explanation: Explanation
+  lead?: ReactNode
+  /** Whether formulas are shown. */
+  formulas: boolean
+}) {
   const { t } = useTranslation()
   const { rule, inputs, formula, result } = explanation
   return (
@@ -62,7 +96,7 @@ export function Explained({ explanation, lead }: { explanation: Explanation; lea
       </Box>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline', gap: 2 }}>
         <Box component="code" sx={{ fontFamily: 'inherit', fontSize: 15.5, fontStyle: 'italic' }}>
-          {formula}
+          {formulas ? formula : ''}
         </Box>
         <Typography sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
           <Told value={result.value} unit={result.unit} />
@@ -72,11 +106,53 @@ export function Explained({ explanation, lead }: { explanation: Explanation; lea
   )
 }
 
-/** The dialog behind every "why?". */
+/** An explanation in one line, opened by a press. */
+function Folded({ explanation, lead, formulas }: { explanation: Explanation; lead: ReactNode; formulas: boolean }) {
+  const { t } = useTranslation()
+  const [open, setOpen] = useState(false)
+  const { rule, result } = explanation
+  if (open)
+    return (
+      <Box onClick={() => setOpen(false)}>
+        <Explained explanation={explanation} lead={lead} formulas={formulas} />
+      </Box>
+    )
+  return (
+    <Button
+      onClick={() => setOpen(true)}
+      aria-expanded={false}
+      sx={{
+        display: 'flex',
+        width: '100%',
+        justifyContent: 'space-between',
+        textAlign: 'left',
+        gap: 2,
+        px: 0,
+        borderTop: 1,
+        borderColor: 'divider',
+        borderRadius: 0,
+        minHeight: 44,
+        fontWeight: 400,
+        color: 'text.primary',
+      }}
+    >
+      <Typography component="span" variant="body2" noWrap>
+        {lead}
+        {t(`why.rule.${rule}`)}
+      </Typography>
+      <Typography component="span" variant="body2" sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
+        <Told value={result.value} unit={result.unit} />
+      </Typography>
+    </Button>
+  )
+}
+
+/** The dialog behind every "why?": the answer first, then the step that decided, the others folded. */
 export function WhyDialog({
   open,
   onClose,
   explanations,
+  answer,
   note,
   verdict,
   school = 'by-speeds',
@@ -85,6 +161,8 @@ export function WhyDialog({
   open: boolean
   onClose: () => void
   explanations: readonly Explanation[]
+  /** The answer in one sentence; left out: the verdict's, or what the first number comes from. */
+  answer?: string | undefined
   note?: ReactNode
   /** Of a verdict: the other schools stand beside it on one wear rule. */
   verdict?: ChainVerdict
@@ -92,27 +170,36 @@ export function WhyDialog({
   marks?: readonly SpotMark[]
 }) {
   const { t } = useTranslation()
+  const [formulas, setFormulas] = useState(false)
+  const verdictAnswer = useVerdictAnswer()
+  useHotkeys('f', () => setFormulas((shown) => !shown), { enabled: open })
+  const said = answer ?? (verdict ? verdictAnswer(verdict) : explanations[0] ? becauseOf(explanations[0], t) : '')
+  const decided = verdict ? explanations.find(({ rule }) => rule.split('-')[0] === verdict.decidedBy) : explanations[0]
+  const leadOf = ({ rule }: Explanation): ReactNode =>
+    /^D\d/.test(rule) ? (
+      <Box component="span" sx={{ fontWeight: 700, mr: 1 }}>
+        {rule.slice(0, 2)}
+      </Box>
+    ) : undefined
+  const rest = explanations.filter((one) => one !== decided)
   return (
     <SheetDialog open={open} onClose={onClose} title={t('why.title')} maxWidth="sm" fullWidth>
-      {explanations.map((explanation, i) => (
-        <Explained
-          key={i}
-          explanation={explanation}
-          lead={
-            /^D\d/.test(explanation.rule) ? (
-              <Box component="span" sx={{ fontWeight: 700, mr: 1 }}>
-                {explanation.rule.slice(0, 2)}
-              </Box>
-            ) : undefined
-          }
-        />
+      <Typography data-testid="answer" sx={{ fontSize: 20, fontWeight: 600, lineHeight: 1.3, pb: 1.5 }}>
+        {said}
+      </Typography>
+      {decided && <Explained explanation={decided} lead={leadOf(decided)} formulas={formulas} />}
+      {rest.map((explanation, i) => (
+        <Folded key={i} explanation={explanation} lead={leadOf(explanation)} formulas={formulas} />
       ))}
       {verdict && <SchoolsRule verdict={verdict} school={school} marks={marks} />}
-      {note && (
-        <Typography variant="body2" color="textSecondary" sx={{ mt: 1 }}>
+      <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline', gap: 2, mt: 1 }}>
+        <Typography variant="body2" color="textSecondary">
           {note}
         </Typography>
-      )}
+        <Button size="small" onClick={() => setFormulas((shown) => !shown)} sx={{ gap: 1, flexShrink: 0 }}>
+          {t(formulas ? 'why.withoutFormulas' : 'why.withFormulas')} <KeyCap>F</KeyCap>
+        </Button>
+      </Stack>
     </SheetDialog>
   )
 }

@@ -1,6 +1,37 @@
 /** How the core’s explanations are told: rules, inputs, textual values, units. */
 export const why = {
   title: 'Why?',
+  withFormulas: 'With formulas',
+  withoutFormulas: 'Without formulas',
+  /** The answer of a verdict, before any step. */
+  answer: {
+    spots_one:
+      'Because one spot read, and the places nobody looked at, put its worst place at {{value}} %, give or take {{u}}, and this bike is done at {{limit}}: when measured, {{chance}} that it is over.',
+    spots_other:
+      'Because {{count}} spots put its worst place at {{value}} %, give or take {{u}}, and this bike is done at {{limit}}: when measured, {{chance}} that it is over.',
+    gauge:
+      'Because the gauge showed {{interval}}, and this bike is done at {{limit}}: when measured, {{chance}} that it is over.',
+    nothing: 'Because nobody has measured this chain as it is now.',
+    new: 'Because the chain is new and nobody has measured it yet.',
+    measure:
+      'Because it was measured on {{date}}, and the chance that it is over by now is {{chance}}. Only measuring can tell.',
+    passed: 'Because it was measured on {{date}}, and was to be measured again by {{due}}.',
+  },
+  /** What a number comes from, with what went in by its meaning. */
+  because: {
+    'elongation-from-span':
+      'because {{pitch-count}} measured {{measured-length}}, and each was made {{nominal-pitch}} long.',
+    'elongation-from-scale': 'because the scale shows {{scale-value}}, and it reads {{instrument-bias}} too much.',
+    'elongation-between-marks': 'because it stopped between {{mark-reached}} and {{mark-not-reached}}.',
+    'at-the-mark': 'because the mark at {{mark-pushed}} went in with a push only.',
+    'over-the-mark': 'because the mark at {{mark-in}} went in.',
+    'under-the-mark': 'because the mark at {{mark-out}} stayed out.',
+    'growth-since-new':
+      'because {{pitch-count}} hang {{measured-length}} long now, and {{new-count}} hung {{new-length}} long when new.',
+    'distance-by-odometer':
+      'because the odometer stood at {{odometer-at-fitting}} when it was fitted and at {{odometer-latest}} last.',
+    'distance-by-ledger': 'because that is what the rides and the odometer say since it was fitted.',
+  },
   inputs: 'From',
   result: 'gives',
   rule: {

@@ -1,4 +1,4 @@
-import { Box, Button, Stack, Typography } from '@mui/material'
+import { Box, Button, Link, Stack, Typography } from '@mui/material'
 import { useCallback, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
@@ -18,7 +18,8 @@ import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ChainWear } from '../../pieces/ChainWear.tsx'
 import { ForecastWords } from '../../pieces/ForecastWords.tsx'
 import { WearRule } from '../../pieces/WearRule.tsx'
-import { Why, WhyDialog } from '../../pieces/Why.tsx'
+import { useStandingAnswer } from '../../pieces/useStandingAnswer.ts'
+import { WhyDialog } from '../../pieces/Why.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { AtOdds } from './AtOdds.tsx'
 import { BikeFacts } from './BikeFacts.tsx'
@@ -29,6 +30,7 @@ import { canCorrect, Timeline } from './Timeline.tsx'
 /** One bike's whole record. */
 export function BikePlace() {
   const { t } = useTranslation()
+  const answer = useStandingAnswer()
   const navigate = useNavigate()
   const { id = '' } = useParams()
   const bike = useBike(id)
@@ -96,7 +98,16 @@ export function BikePlace() {
           <Box>
             <Typography>
               <StandingSentence summary={summary} verdict={verdict.outcome} school={school} />{' '}
-              <Why explanations={verdict.outcome.steps} label={t(`word.${summary.standing.word}`)} /> <KeyCap>W</KeyCap>{' '}
+              <Link
+                component="button"
+                type="button"
+                onClick={() => setWhyOpen(true)}
+                aria-label={`${t('why.title')} ${t(`word.${summary.standing.word}`)}`}
+                sx={{ font: 'inherit', fontWeight: 500, verticalAlign: 'baseline', minHeight: 24, px: 0.25 }}
+              >
+                {t('why.title')}
+              </Link>{' '}
+              <KeyCap>W</KeyCap>{' '}
               <Button onClick={() => setDeciding(true)} sx={{ px: 0.5, gap: 1, ml: 1 }}>
                 {t('bike.decide')} <KeyCap>D</KeyCap>
               </Button>
@@ -107,6 +118,7 @@ export function BikePlace() {
               open={whyOpen}
               onClose={() => setWhyOpen(false)}
               explanations={verdict.outcome.steps}
+              answer={answer(summary)}
               verdict={verdict.outcome}
               school={school}
               marks={summary.marks}

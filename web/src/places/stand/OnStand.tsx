@@ -8,6 +8,7 @@ import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
 import { useChainForecast } from '../../pieces/useChainForecast.ts'
 import { StandingHeading, StandingSentence } from '../../pieces/VerdictLine.tsx'
+import { useStandingAnswer } from '../../pieces/useStandingAnswer.ts'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ChainWear } from '../../pieces/ChainWear.tsx'
 import { WearRule } from '../../pieces/WearRule.tsx'
@@ -36,6 +37,7 @@ export function OnStand({
   const { t } = useTranslation()
   const { summary, verdict } = record
   const forecast = useChainForecast(record)
+  const answer = useStandingAnswer()
   const school = record.verdictInput?.rule.school ?? 'by-speeds'
   return (
     <Stack
@@ -114,6 +116,7 @@ export function OnStand({
           open={whyOpen}
           onClose={() => onWhy(false)}
           explanations={verdict.outcome.steps}
+          answer={answer(summary)}
           verdict={verdict.outcome}
           school={school}
           marks={summary.marks}
