@@ -273,9 +273,12 @@ class Loader {
     const { models, transaction } = this.work
     // "As marked" has no limits of its own: where no instrument is named for a bike, the shop's rule holds.
     const shipped = [...SHIPPED_RULES, { ...SHIPPED_RULES[0], school: 'as-marked' as const }]
+    // Schools that came later draw from chances of their own, so that the shop's story stays as it was.
+    const later = new Chance(SEED + 8)
     for (const [i, { school, limits, watchShare }] of shipped.entries()) {
-      const id = this.chance.id(this.founded)
-      const versionId = this.chance.id(this.founded)
+      const chance = school === 'half-for-all' || school === 'one-pair' ? later : this.chance
+      const id = chance.id(this.founded)
+      const versionId = chance.id(this.founded)
       if (i === 0) this.rule = { id, versionId }
       await models.HouseRule.create({ id, school, isDefault: i === 0 }, { transaction })
       await models.HouseRuleVersion.create(
