@@ -92,6 +92,17 @@ export async function putOnStand(page: Page, text: string, heading: string): Pro
   await expect(page.getByText(/on the stand since/).first()).toBeVisible()
 }
 
+/** What a bike's odometer would show so many km on from what it last showed, as typed: the shop's story is drawn, not told. */
+export async function odometerOn(page: Page, text: string, km: number): Promise<string> {
+  const found = (await (await page.request.get(`/api/v1/find?q=${encodeURIComponent(text)}`)).json()) as {
+    id: string
+  }[]
+  const bike = await (await page.request.get(`/api/v1/bikes/${found[0]?.id ?? ''}`)).json()
+  const { lastOdometer } = bike as { lastOdometer: { km: number } | null }
+  if (lastOdometer === null) throw new Error(`${text} has no odometer`)
+  return String(Math.round(lastOdometer.km + km))
+}
+
 /** A letter that follows another at once goes on with a name; after any other key it is one of its own again. */
 export const endWord = (page: Page): Promise<void> => page.keyboard.press('Control')
 

@@ -31,7 +31,7 @@ const daysFromToday = (day: string | null): number => (new Date(day ?? '').getTi
 describe('a value the shop has set', () => {
   it.each([6, 24])('measuring.instrumentCheckMonths %d: an instrument is due so long after its check', (months) => {
     const assumed = assumptionsWith({ 'measuring.instrumentCheckMonths': months })
-    const rule = { kind: 'span-mm' as const, checkedOn: '2026-01-10' }
+    const rule = { kind: 'steel-rule' as const, checkedOn: '2026-01-10' }
     expect(checkDueOn(rule.checkedOn, assumed)).toBe(months === 6 ? '2026-07-10' : '2028-01-10')
     expect(checkLapsed(rule, new Date('2026-11-01T12:00:00Z'), assumed)).toBe(months === 6)
   })

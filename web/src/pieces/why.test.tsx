@@ -65,7 +65,7 @@ describe('why a number is what it is', () => {
       100,
     )!
     inApp(<WhyDialog open onClose={() => undefined} explanations={[explained.explanation]} />)
-    expect(screen.getByTestId('answer').textContent?.replaceAll('\u202f', ' ')).toBe(
+    expect(screen.getByTestId('answer').textContent.replaceAll('\u202f', ' ')).toBe(
       '450 km: because the odometer stood at 1,000 km when it was fitted and at 1,450 km last.',
     )
   })

@@ -51,7 +51,7 @@ import {
 
 const SEED = 20260
 
-/** How the bikes in for today stand. */
+/** How the bikes in for today stand, and two that are closing in by a round of this week. */
 const ENDINGS: Record<string, Ending> = {
   Causeway: { daysAgo: 9, worn: 1.3, instrument: 'rule' },
   'Bakery van 2': { daysAgo: 62, worn: 0.9 },
@@ -62,11 +62,13 @@ const ENDINGS: Record<string, Ending> = {
   Downs: { daysAgo: 5, worn: 0.86, twist: 'shortened', instrument: 'digital' },
   'Winter bike': { daysAgo: 6, worn: 1.12, twist: 'late-gauge' },
   Courier: { daysAgo: 11, worn: 0.35, twist: 'rotation' },
+  'Senna Keel, Ferry bike': { daysAgo: 3, worn: 0.84, instrument: 'digital' },
+  'Senna Keel, Old faithful': { daysAgo: 3, worn: 0.86, instrument: 'digital' },
 }
 
 /** The rest take what comes, with enough of each kind that every state is to be seen. */
-function endingOf(plan: BikePlan, chance: Chance): Ending {
-  const told = ENDINGS[plan.label]
+function endingOf(customer: string, { label }: BikePlan, chance: Chance): Ending {
+  const told = ENDINGS[label] ?? ENDINGS[`${customer}, ${label}`]
   if (told) return told
   const lot = chance.unit()
   if (lot < 0.12) return { daysAgo: chance.whole(3, 40), worn: chance.between(1.25, 1.8) }
@@ -172,7 +174,7 @@ class Loader {
         ...plan.rhythm,
       })
       for (const bikePlan of plan.bikes) {
-        const bikeId = this.addBike(customerId, bikePlan, 400 + number++ * 7)
+        const bikeId = this.addBike({ id: customerId, name: plan.name }, bikePlan, 400 + number++ * 7)
         inToday.set(`${plan.name}/${bikePlan.label}`, bikeId)
       }
     }
@@ -320,13 +322,13 @@ class Loader {
     }
   }
 
-  private addBike(customerId: string, plan: BikePlan, number: number): string {
+  private addBike(customer: { readonly id: string; readonly name: string }, plan: BikePlan, number: number): string {
     const id = this.chance.id(this.founded)
     const drive = DRIVES[plan.drive]
     const maker = this.chance.pick(['Ostling', 'Varrow', 'Tindrel', 'Korvane', 'Mabry'])
     this.pending.bikes.push({
       id,
-      customerId,
+      customerId: customer.id,
       label: plan.label,
       maker,
       model: null,
@@ -348,7 +350,8 @@ class Loader {
       ...driveDetails(plan.drive, plan.kind, this.catalogue, number),
     })
     this.kmPerDay.set(id, plan.life.kmPerWeek / 7)
-    this.addHistory(id, plan, new BikeSimulation(this.chance, plan, this.today, endingOf(plan, this.chance)).run())
+    const ending = endingOf(customer.name, plan, this.chance)
+    this.addHistory(id, plan, new BikeSimulation(this.chance, plan, this.today, ending).run())
     return id
   }
 
