@@ -97,7 +97,7 @@ export async function odometerOn(page: Page, text: string, km: number): Promise<
   const found = (await (await page.request.get(`/api/v1/find?q=${encodeURIComponent(text)}`)).json()) as {
     id: string
   }[]
-  const bike = await (await page.request.get(`/api/v1/bikes/${found[0]?.id ?? ''}`)).json()
+  const bike: unknown = await (await page.request.get(`/api/v1/bikes/${found[0]?.id ?? ''}`)).json()
   const { lastOdometer } = bike as { lastOdometer: { km: number } | null }
   if (lastOdometer === null) throw new Error(`${text} has no odometer`)
   return String(Math.round(lastOdometer.km + km))
