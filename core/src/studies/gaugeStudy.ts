@@ -132,20 +132,21 @@ function partsOf(anova: readonly AnovaRow[], { people, spots, values }: Cells): 
   }
 }
 
-/** Repeatability and reproducibility together, the negative parts among them taken as none. */
+/** Repeatability and reproducibility together: people and interaction each only where its own part is not negative. */
 function gaugeDeviation(
   square: (source: AnovaRow['source'], share: number) => MeanSquare,
   p: number,
   r: number,
 ): Deviation {
-  const whole = deviation([
-    square('person', 1 / (p * r)),
-    square('interaction', (p - 1) / (p * r)),
-    square('repeat', (r - 1) / r),
-  ])
-  // Never less than repeats alone: a reproducibility estimated below nothing is nothing.
-  const alone = deviation([square('repeat', 1)])
-  return whole.sd >= alone.sd ? whole : { ...whole, sd: alone.sd, high: Math.max(whole.high, alone.sd) }
+  const people = square('person', 1).ms > square('interaction', 1).ms ? 1 : 0
+  const interaction = square('interaction', 1).ms > square('repeat', 1).ms ? 1 : 0
+  return deviation(
+    [
+      square('person', people / (p * r)),
+      square('interaction', interaction / r - people / (p * r)),
+      square('repeat', 1 - interaction / r),
+    ].filter(({ share }) => share !== 0),
+  )
 }
 
 function deviation(squares: readonly MeanSquare[]): Deviation {

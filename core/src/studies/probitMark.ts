@@ -56,7 +56,7 @@ export function probitMark(trials: readonly MarkTrial[]): MarkFit {
   return fit === null ? { state: 'between', low: high, high: low, ...all } : { state: 'fitted', ...fit, ...all }
 }
 
-/** Fisher scoring for intercept and slope of Φ(α + βx); null when more wear does not make it likelier to go in. */
+/** Fisher scoring for intercept and slope of Φ(α + βx); null when it does not settle, or more wear does not make it likelier to go in. */
 function scored(trials: readonly MarkTrial[]): { at: number; u: number; sigma: number } | null {
   const wears = trials.map(({ wear }) => wear)
   const centre = wears.reduce((sum, x) => sum + x, 0) / wears.length
@@ -65,6 +65,7 @@ function scored(trials: readonly MarkTrial[]): { at: number; u: number; sigma: n
   let alpha = 0
   let beta = 1 / spread
   let information = [0, 0, 0] as [number, number, number]
+  let settled = false
   for (let step = 0; step < STEPS; step++) {
     let scoreA = 0
     let scoreB = 0
@@ -91,9 +92,11 @@ function scored(trials: readonly MarkTrial[]): { at: number; u: number; sigma: n
     const damp = Math.min(1, 2 / spread / (Math.abs(moveB) + 1e-300), 4 / (Math.abs(moveA) + 1e-300))
     alpha += damp * moveA
     beta += damp * moveB
-    if (Math.abs(moveA) + Math.abs(moveB) * spread < CONVERGED) break
+    settled = Math.abs(moveA) + Math.abs(moveB) * spread < CONVERGED
+    if (settled) break
   }
-  if (!(beta > 0)) return null
+  // What has not settled is no estimate: then all that is known is where the answers overlap.
+  if (!settled || !(beta > 0)) return null
   const [aa, ab, bb] = information
   const determinant = aa * bb - ab * ab
   const at = -alpha / beta

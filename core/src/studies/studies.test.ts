@@ -21,6 +21,17 @@ const BY_HAND = study([
   ],
 ])
 
+/** Two spots, three people, two repeats: how far the people are apart, how much they differ by spot, and their repeats. */
+const made = (people: number, mixed: number, repeats: number): StudyValue[] =>
+  study(
+    [0, 1].map((spot) =>
+      [-1, 0, 1].map((person) => {
+        const centre = spot + people * person + mixed * (spot === 0 ? person : -person)
+        return [centre - repeats, centre + repeats]
+      }),
+    ),
+  )
+
 /** A seeded normal deviate, by the sum of twelve uniforms. */
 function normals(seed: number): () => number {
   const generator = xoroshiro128plus(seed)
@@ -98,6 +109,19 @@ describe('the analysis of variance', () => {
         { ms: 3, df: 4, share: -1 },
       ]).low,
     ).toBe(0)
+  })
+})
+
+describe('repeatability and reproducibility together', () => {
+  it.each([
+    ['people apart, alike at each spot', made(0.3, 0, 0.1)],
+    ['people alike, apart by spot', made(0, 0.3, 0.1)],
+    ['people and spots both', made(0.5, 0.2, 0.1)],
+    ['nothing but repeats', made(0, 0, 0.2)],
+  ])('count each of them where it is there, and none that came out below nothing: %s', (_, values) => {
+    const { parts } = gaugeStudy({ values })
+    const { gauge, repeatability, person, interaction } = parts!
+    expect(gauge.sd ** 2).toBeCloseTo(repeatability.sd ** 2 + person.sd ** 2 + interaction.sd ** 2, 10)
   })
 })
 
@@ -182,6 +206,30 @@ describe('where a mark goes in', () => {
     expect(Math.abs(fit.at - 0.56)).toBeLessThan(3 * fit.u)
     expect(fit.sigma).toBeGreaterThan(0.035)
     expect(fit.sigma).toBeLessThan(0.07)
+  })
+  it('is only ever an estimate that settled: no mark near it makes the answers likelier', () => {
+    const trial = fc.record({ wear: fc.integer({ min: 6, max: 14 }), wentIn: fc.boolean() })
+    fc.assert(
+      fc.property(fc.array(trial, { minLength: 3, maxLength: 10 }), (drawn) => {
+        const trials = drawn.map(({ wear, wentIn }) => tried(wear / 20, wentIn))
+        const fit = probitMark(trials)
+        if (fit.state !== 'fitted') return
+        const log = (at: number, slope: number): number =>
+          trials.reduce((sum, { wear, wentIn }) => {
+            const p = normalCumulative(slope * (wear - at))
+            return sum + Math.log(wentIn ? p : 1 - p)
+          }, 0)
+        const best = log(fit.at, 1 / fit.sigma)
+        for (const [off, factor] of [
+          [0.01, 1],
+          [-0.01, 1],
+          [0, 1.1],
+          [0, 0.9],
+        ] as const)
+          expect(log(fit.at + off, factor / fit.sigma)).toBeLessThanOrEqual(best + 1e-9)
+      }),
+      { numRuns: 2000 },
+    )
   })
   it('lies between two wears where no trial contradicts another, and beyond all where it never turned', () => {
     expect(probitMark([tried(0.4, false), tried(0.6, true)])).toEqual({

@@ -3,24 +3,36 @@ import dayjs from 'dayjs'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { ChainForecast, ChainLife } from '@pelrin/core'
-import { day, distance, number } from '../messages/format.ts'
+import { day, distance } from '../messages/format.ts'
 import { ink } from '../theme/theme.ts'
+import { useChance } from './useChance.ts'
 
-/** A forecast in words: how far, until when, how sure, and when to look next. */
+/**
+ * A forecast in words, as of now: how far, until when, how sure, and when to look next. What was ridden since it was made
+ * is taken off by the usual ride rate; its days were counted from then and stay.
+ */
 export function ForecastWords({
   forecast,
   life,
   unit,
+  now,
+  byNow,
   checkOn,
 }: {
   forecast: ChainForecast
+  /** The chain's life the forecast was made from. */
   life: ChainLife
   unit: 'km' | 'mi'
+  /** ms since 1970 UTC. */
+  now: number
+  /** The chance that it is over by now. */
+  byNow: number
   /** The day the next look is due, where one is. */
   checkOn: string | null
 }) {
   const { t } = useTranslation()
-  const { withheld, kmLeft, daysLeft, overNow, next } = forecast
+  const chance = useChance()
+  const { withheld, daysLeft } = forecast
   if (withheld !== null)
     return (
       <Alert
@@ -35,39 +47,37 @@ export function ForecastWords({
         </Typography>
       </Alert>
     )
+  const { kmPerDay, basis } = life.rate
+  const since = Math.max(0, dayjs(now).diff(life.at, 'day', true))
+  const left = forecast.kmLeft.map((km) => Math.max(0, km - since * kmPerDay))
   const on = (days: number | null): string | null =>
     days === null ? null : day(dayjs(life.at).add(days, 'day').toISOString())
   const [low, middle, high] = daysLeft.map(on)
-  const over = kmLeft[1] <= 0
+  const none = left[1]! <= 0
+  const ahead = checkOn === null ? 0 : dayjs(checkOn).diff(now, 'day', true)
   return (
     <Box
       component="dl"
       sx={{ m: 0, display: 'grid', gridTemplateColumns: 'repeat(auto-fit, minmax(168px, 1fr))', gap: 2 }}
       data-testid="forecast"
     >
-      <Fact name={t('forecast.left')} large={over ? t('forecast.leftNone') : distance(kmLeft[1], unit)} alarm={over}>
-        {!over && t('forecast.range', { low: distance(kmLeft[0], unit), high: distance(kmLeft[2], unit) })}
-      </Fact>
-      <Fact name={t('forecast.by')} large={over ? t('forecast.byNow') : (middle ?? t('forecast.byNever'))} alarm={over}>
-        {over
-          ? t('forecast.byNowWhy', { day: middle })
-          : low && high
-            ? t('forecast.byRange', { low, high })
-            : low
-              ? t('forecast.byLater', { day: low })
-              : ''}
+      <Fact name={t('forecast.left')} large={none ? t('forecast.leftNone') : distance(left[1]!, unit)} alarm={none}>
+        {t('forecast.range', { low: distance(left[0]!, unit), high: distance(left[2]!, unit) })}
       </Fact>
       <Fact
-        name={t('forecast.chanceNow')}
-        large={t('forecast.percent', { value: number(100 * overNow, 0) })}
-        alarm={overNow >= 0.5}
+        name={t(none ? 'forecast.reached' : 'forecast.reaches')}
+        large={middle ? t('forecast.about', { day: middle }) : t('forecast.byNever')}
+        alarm={none}
       >
-        {t('forecast.ratePerWeek', { km: distance(7 * life.rate.kmPerDay, unit) })},{' '}
-        {t(`forecast.basis.${life.rate.basis}`)}
+        {low && high ? t('forecast.byRange', { low, high }) : low ? t('forecast.byLater', { day: low }) : ''}
+      </Fact>
+      <Fact name={t('forecast.chanceNow')} large={chance(byNow)} alarm={byNow >= 0.5}>
+        {t('forecast.ratePerWeek', { km: distance(7 * kmPerDay, unit) })}, {t(`forecast.basis.${basis}`)}
       </Fact>
       {checkOn !== null && (
         <Fact name={t('forecast.next')} large={day(checkOn)}>
-          {t('forecast.nextIn', { km: distance(next.km, unit) })}
+          {ahead > 0 && kmPerDay > 0 ? t('forecast.nextIn', { km: distance(ahead * kmPerDay, unit) }) : ''}
+          {ahead < -1 && t('forecast.nextPassed')}
         </Fact>
       )}
     </Box>

@@ -32,10 +32,22 @@ const forecast: ChainForecast = {
   reached: [10, 20, 40],
   doubt: 0.01,
 }
-const words = (more: Partial<ChainForecast> = {}, unit: 'km' | 'mi' = 'km', of: ChainLife = life): string =>
+const words = (
+  more: Partial<ChainForecast> = {},
+  unit: 'km' | 'mi' = 'km',
+  of: ChainLife = life,
+  now: number = life.at,
+): string =>
   textOf(
     renderToStaticMarkup(
-      <ForecastWords forecast={{ ...forecast, ...more }} life={of} unit={unit} checkOn="2026-06-12" />,
+      <ForecastWords
+        forecast={{ ...forecast, ...more }}
+        life={of}
+        unit={unit}
+        now={now}
+        byNow={0.18}
+        checkOn="2026-06-12"
+      />,
     ),
   )
 
@@ -46,14 +58,23 @@ describe('a forecast in words', () => {
     expect(text).toMatch(/9 Aug.* to .*30 Oct/)
     expect(text).toContain('70 km a week, by what is recorded')
     expect(text).toMatch(/12 Jun/)
-    expect(text).toContain('420 km from the last entry')
+    expect(text).toContain('Reaches its limit')
+    expect(text).toContain('Over it by now')
+    expect(text).toContain('18 in 100')
+    expect(text).toMatch(/about 41\d km from today/)
   })
   it('speaks in the unit of the bike', () => expect(words({}, 'mi')).toContain('621 mi'))
-  it('of a chain that is over names no day and no distance', () => {
-    const text = words({ kmLeft: [0, 0, 120], daysLeft: [0, 0, 12], overNow: 0.93 })
-    expect(text).toContain('nothing: more likely over than not')
-    expect(text).toContain('already')
-    expect(text).not.toContain('9 in 10')
+  it('of what was ridden since takes it off by the usual rate, and keeps its days', () => {
+    const text = words({}, 'km', life, life.at + 20 * 86_400_000)
+    expect(text).toMatch(/800 km\s+300 km to 1,550 km, 9 in 10/)
+    expect(text).toMatch(/about .*9 Aug/)
+    expect(words({}, 'km', life, life.at + 60 * 86_400_000)).toContain('that day has passed')
+  })
+  it('of a chain past its limit says since when, and that nothing is left', () => {
+    const text = words({}, 'km', life, life.at + 120 * 86_400_000)
+    expect(text).toContain('nothing')
+    expect(text).toContain('Reached its limit')
+    expect(text).toMatch(/about .*9 Aug/)
   })
   it('says when days cannot be said', () => {
     const unridden = { ...life, rate: { ...life.rate, kmPerDay: 0, basis: 'none' as const } }

@@ -38,6 +38,7 @@ export function BikePlace() {
   const forecast = useChainForecast(record, true)
   const [whyOpen, setWhyOpen] = useState(false)
   const [deciding, setDeciding] = useState(false)
+  const [openedAt] = useState(() => Date.now())
   const newest = record?.readings.find((reading) => canCorrect(reading, record))
   const ways = useBikeWays(id)
   const measure = useCallback(() => void navigate(`/bikes/${id}/measure`), [navigate, id])
@@ -134,6 +135,8 @@ export function BikePlace() {
             forecast={record.forecast}
             life={record.verdictInput.life}
             unit={record.lastOdometer?.unit ?? 'km'}
+            now={openedAt}
+            byNow={summary.standing.chance ?? record.forecast.overNow}
             checkOn={summary.checkOn}
           />
         ) : (

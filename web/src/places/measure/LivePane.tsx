@@ -1,5 +1,5 @@
 import { Box, Stack, Typography } from '@mui/material'
-import { growthSinceNew, type Assumptions, type ForecastPicture } from '@pelrin/core'
+import { growthSinceNew, type Assumptions, type ChainLife, type ForecastPicture } from '@pelrin/core'
 import { useTranslation } from 'react-i18next'
 import type { BikeRecord, Instrument } from '@pelrin/contract'
 import { percent } from '../../messages/format.ts'
@@ -28,6 +28,7 @@ export function LivePane({
   drawn,
   assumed,
   picture,
+  life,
   whyOpen,
   onWhy,
 }: {
@@ -42,6 +43,8 @@ export function LivePane({
   assumed: Assumptions
   /** The forecast with what is typed taken in; null while there is none. */
   picture: ForecastPicture | null
+  /** The chain's life that forecast was made from. */
+  life: ChainLife | undefined
   whyOpen: boolean
   onWhy: (open: boolean) => void
 }) {
@@ -96,18 +99,20 @@ export function LivePane({
         />
       </Box>
       {anything && <SchoolWords verdict={verdict} />}
-      {anything && picture && record.verdictInput?.life && (
+      {anything && picture && life && (
         <Box sx={{ mt: 1 }}>
           <ForecastWords
             forecast={picture.forecast}
-            life={record.verdictInput.life}
+            life={life}
             unit={record.lastOdometer?.unit ?? 'km'}
+            now={life.at}
+            byNow={picture.forecast.overNow}
             checkOn={null}
           />
           <Box sx={{ mt: 1.5 }}>
             <ForecastChart
               picture={picture}
-              usualFactor={record.verdictInput.life.usualFactor}
+              usualFactor={life.usualFactor}
               unit={record.lastOdometer?.unit ?? 'km'}
               height={150}
               overlays={false}

@@ -420,6 +420,7 @@ export function MeasureBench({
         drawn={{ spot: draft.spots[drawnPlace]!, reading: spots[drawnPlace]! }}
         assumed={assumed}
         picture={forecast.picture}
+        life={input?.life}
         whyOpen={whyOpen}
         onWhy={setWhyOpen}
       />

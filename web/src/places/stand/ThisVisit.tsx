@@ -1,4 +1,5 @@
 import { Box, Stack, Typography } from '@mui/material'
+import dayjs from 'dayjs'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { BikeRecord } from '@pelrin/contract'
@@ -50,7 +51,11 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
             </Box>
           </Row>
         )}
-        {summary.overOn !== null && <Row name={t('forecast.by')}>{day(summary.overOn)}</Row>}
+        {summary.overOn !== null && (
+          <Row name={t(dayjs(summary.overOn).isBefore(dayjs(), 'day') ? 'forecast.reached' : 'forecast.reaches')}>
+            {t('forecast.about', { day: day(summary.overOn) })}
+          </Row>
+        )}
         <Row name={t('stand.measured')}>{summary.measuredAt === null ? t('stand.never') : ago(summary.measuredAt)}</Row>
         <WornParts bikeId={summary.id} />
         <Row name={t('stand.odometer')}>
