@@ -215,7 +215,14 @@ const RESULTS: Readonly<Record<string, (assumed: Assumptions) => unknown>> = {
   ],
   standings: (a) => {
     const outlook = { from: '2026-03-02', reached: Array.from({ length: 24 }, (_, i) => i * 10) }
-    const facts = { word: 'keep-riding' as const, decided: false, presentUntil: null, checkOn: null, outlook }
+    const facts = {
+      word: 'keep-riding' as const,
+      earned: false,
+      decided: false,
+      presentUntil: null,
+      checkOn: null,
+      outlook,
+    }
     return [measureFrom(facts, a), standingOf(facts, '2026-04-20', a)]
   },
   distance: (a) => [

@@ -153,7 +153,7 @@ describe('the verdict', () => {
     expect(judge([high, low]).flags).toContain('instruments-at-odds')
   })
   it('plans ahead under plan and change', () => {
-    const plan = rules[2]!
+    const plan = rules.find(({ school }) => school === 'plan-and-change')!
     expect(judge([reading(points(0.03, 0.52, 0.52, 0.52))], { rule: plan }).word).toBe('closing-in')
     expect(limitsFor(plan, 'derailleur-11-up').watch).toBe(0.5)
   })
@@ -188,8 +188,10 @@ describe('the verdict', () => {
     const verdict = judge([reading(points(0.03, 0.6, 0.6, 0.6))], { otherRules: rules })
     expect(verdict.schools.map(({ school, word }) => [school, word])).toEqual([
       ['by-speeds', 'change'],
+      ['half-for-all', 'change'],
       ['early-change', 'change'],
       ['plan-and-change', 'closing-in'],
+      ['one-pair', 'keep-riding'],
     ])
   })
   it('explains itself by its own numbers: one input changed, the explanation changes', () => {

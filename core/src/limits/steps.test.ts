@@ -56,7 +56,7 @@ describe('each step says whether it decided', () => {
     expect(taken(judge(three(0.2))).slice(4)).toEqual(['D5 passes-on', 'D6 passes-on', 'D7 applies'])
   })
   it('with the numbers it decided by', () => {
-    const verdict = judge(three(0.44), { rule: rules[2]! })
+    const verdict = judge(three(0.44), { rule: rules.find(({ school }) => school === 'plan-and-change')! })
     const d6 = verdict.steps.find((step) => step.rule === 'D6')
     expect(d6?.formula).toBe('P > 0.10 ∨ q ≥ w ∨ Pₚ ≥ 0.50')
     const input = (meaning: string) => d6?.inputs.find((one) => one.meaning === meaning)?.value

@@ -5,6 +5,7 @@ import {
   dayAfter,
   dayOfChance,
   DEFAULTS,
+  earnedByReadings,
   lastPresentDay,
   measureFrom,
   OUTLOOK_CHANCES,
@@ -17,6 +18,7 @@ import {
 const MEASURED = '2026-03-02'
 const facts = (more: Partial<StandingFacts> = {}): StandingFacts => ({
   word: 'keep-riding',
+  earned: false,
   decided: false,
   presentUntil: dayAfter(MEASURED, 14),
   checkOn: dayAfter(MEASURED, 90),
@@ -44,10 +46,27 @@ describe('what a bike shows today', () => {
     expect(on(91, none)).toEqual({ word: 'measure-it', because: 'check-passed', chance: null })
   })
   it('is a change that was measured for as long as it is not decided otherwise', () => {
-    expect(on(900, { word: 'change', checkOn: null })).toMatchObject({ word: 'change', because: 'verdict' })
-    const decided = { word: 'change' as const, decided: true, checkOn: dayAfter(MEASURED, 14) }
+    const change = { word: 'change' as const, earned: true, checkOn: null }
+    expect(on(900, change)).toMatchObject({ word: 'change', because: 'verdict' })
+    const decided = { ...change, decided: true, checkOn: dayAfter(MEASURED, 14) }
     expect(on(14, decided)).toMatchObject({ word: 'change', because: 'decided' })
     expect(on(15, decided).word).toBe('measure-it')
+  })
+  it('is a change its forecast brought about only while its readings are fresh', () => {
+    const early = { word: 'change' as const, earned: false, checkOn: null, presentUntil: dayAfter(MEASURED, 60) }
+    expect(on(60, early)).toMatchObject({ word: 'change', because: 'verdict' })
+    expect(on(61, early)).toMatchObject({ word: 'measure-it', because: 'chance' })
+  })
+  it('tells the one from the other by what the readings alone said', () => {
+    const said = (value: number | string, word: VerdictWord = 'change') => ({
+      word,
+      steps: [{ rule: 'D1', inputs: [], result: { value, unit: 'probability' as const } }],
+    })
+    expect(earnedByReadings(said(0.5), DEFAULTS)).toBe(true)
+    expect(earnedByReadings(said(0.44), DEFAULTS)).toBe(false)
+    expect(earnedByReadings(said(0.97, 'closing-in'), DEFAULTS)).toBe(false)
+    const strict = { ...DEFAULTS, verdict: { ...DEFAULTS.verdict, changeAt: 0.6 } }
+    expect(earnedByReadings(said(0.5), strict)).toBe(false)
   })
   it('moves with the risk the shop looks again at', () => {
     const later = { ...DEFAULTS, forecast: { ...DEFAULTS.forecast, checkRisk: 0.3 } }
@@ -65,6 +84,7 @@ describe('what a bike shows today', () => {
         (word, present, check, reached, decided) => {
           const known: StandingFacts = {
             word,
+            earned: false,
             decided,
             presentUntil: present === null ? null : dayAfter(MEASURED, present),
             checkOn: check === null ? null : dayAfter(MEASURED, check),

@@ -1,7 +1,7 @@
 import type { Assumptions } from '../assumptions.ts'
 import { dayAfter, daysBetween } from '../diary/planVisits.ts'
 import { chanceByDay, dayOfChance } from '../forecast/outlook.ts'
-import type { VerdictWord } from '../limits/verdictTypes.ts'
+import type { ChainVerdict, VerdictWord } from '../limits/verdictTypes.ts'
 
 /**
  * What a bike shows today. A verdict is a stored, dated fact; its standing is worked out from it, the forecast and the
@@ -19,6 +19,8 @@ export interface Standing {
 export interface StandingFacts {
   /** As the verdict was given. */
   readonly word: VerdictWord
+  /** Of a change: the readings alone make it, without the forecast (`earnedByReadings`). */
+  readonly earned: boolean
   /** Somebody decided otherwise, and that stands. */
   readonly decided: boolean
   /** The last day on which the verdict's round still describes the chain; null where nothing was measured. */
@@ -38,16 +40,29 @@ export interface Outlook {
 }
 
 /**
+ * Whether a change rests on what was measured: by the readings alone the chain is at least as likely over its limit as not.
+ * One that a forecast brought about, while its readings were fresh, is said for as long as they are, and no longer.
+ */
+export const earnedByReadings = (
+  { word, steps }: Pick<ChainVerdict, 'word' | 'steps'>,
+  { verdict }: Pick<Assumptions, 'verdict'>,
+): boolean =>
+  word === 'change' &&
+  steps.some(
+    ({ rule, result }) => rule.startsWith('D1') && typeof result.value === 'number' && result.value >= verdict.changeAt,
+  )
+
+/**
  * The first day on which a bike is to be measured whatever its verdict said: its round is no longer present, and its next
  * look has passed or the chance of being over by then is at least the check's risk.
  *
  * @returns null where that never comes: a change that was measured stands until the chain is off
  */
 export function measureFrom(facts: StandingFacts, { forecast }: Assumptions): string | null {
-  const { word, decided, presentUntil, checkOn, outlook } = facts
+  const { word, earned, decided, presentUntil, checkOn, outlook } = facts
   const overdue = checkOn === null ? null : dayAfter(checkOn, 1)
   if (decided) return overdue
-  if (word === 'change') return null
+  if (word === 'change' && earned) return null
   const risky = outlook && dayOfChance(outlook.reached, forecast.checkRisk)
   const due = [overdue, outlook && risky !== null ? dayAfter(outlook.from, risky) : null].filter((day) => day !== null)
   const soonest = due.reduce<string | null>((first, day) => (first === null || day < first ? day : first), null)

@@ -79,7 +79,9 @@ export async function findBikes(work: Work, text: string, most = 8): Promise<Bik
   if (words.length === 0) return []
   const { condition, replacements } = await textCondition(work, text)
   const asTyped = words.map((_, i) => `(s.search_text LIKE :part${i})::int`).join(' + ')
-  const slipped = words.map((word, i) => (forgives(word) ? `(' ' || s.search_text ~ :slip${i})::int` : 'false::int')).join(' + ')
+  const slipped = words
+    .map((word, i) => (forgives(word) ? `(' ' || s.search_text ~ :slip${i})::int` : 'false::int'))
+    .join(' + ')
   const begins = words.map((_, i) => `(' ' || s.search_text LIKE :begin${i})::int`).join(' + ')
   words.forEach((word, i) => (replacements[`begin${i}`] = `% ${escapeLike(word)}%`))
   return summaries(

@@ -1,3 +1,4 @@
+import { SHIPPED_RULES } from '@pelrin/core'
 import { INSTRUMENTS } from '../db/seed/scenario.ts'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -76,7 +77,7 @@ describe('a bike’s record', () => {
       expect.arrayContaining(verdict?.outcome.countedReadingIds ?? []),
     )
     expect(verdictInput?.instruments).toHaveLength(INSTRUMENTS.length)
-    expect(verdictInput?.otherRules).toHaveLength(2)
+    expect(verdictInput?.otherRules).toHaveLength(SHIPPED_RULES.length - 1)
     expect(verdictInput?.rule.limits['derailleur-11-up'].change).toBe(summary.limit)
   })
   it('counts a lapsed check against an instrument', async () => {

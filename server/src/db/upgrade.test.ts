@@ -61,10 +61,9 @@ describe('data of an earlier version', () => {
     for (const { name } of migrations.slice(1).reverse()) {
       await migrateDown(database.sequelize, name)
       const { applied, outdated } = await migrateUp(database.sequelize)
-      expect(applied, name).toEqual(
-        migrations.slice(migrations.findIndex((one) => one.name === name)).map((one) => one.name),
-      )
-      expect(outdated, name).toBe(true)
+      const again = migrations.slice(migrations.findIndex((one) => one.name === name))
+      expect(applied, name).toEqual(again.map((one) => one.name))
+      expect(outdated, name).toBe(again.some(({ outdatesState }) => outdatesState === true))
       expect(await counts(database, shopId), name).toEqual(before)
     }
     await database.close()

@@ -5,7 +5,7 @@ import { treatedForEvents } from '../care/eventDates.ts'
 import { checkDueOn, instrumentsInUse } from '../instruments/store.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { potBoard } from '../pot/store.ts'
-import { STANDING_WORD, standingToday } from '../standing/standing.ts'
+import { CHANGE_STANDS, STANDING_WORD, standingToday } from '../standing/standing.ts'
 import { dayIn } from '../state/days.ts'
 
 /** Bikes that are due are grouped into visits up to so many; a shop that has more sees the soonest. */
@@ -50,7 +50,7 @@ const dueBikes = (work: Work, today: string, to: string, forEvents: readonly str
     `SELECT ${BIKE} AS bike, json_build_object('id', c.id, 'name', c.name, 'goodWeekday', c.good_weekday) AS customer,
        s.due_on::text AS "dueOn", LEAST(s.check_on, s.measure_from)::text AS "checkOn", s.care_on::text AS "careOn",
        s.wear_on::text AS "wearOn",
-       s.change_on::text AS "changeOn"
+       CASE WHEN ${CHANGE_STANDS} THEN s.change_on::text END AS "changeOn"
      FROM bike_state s JOIN bikes b ON b.id = s.bike_id JOIN customers c ON c.id = b.customer_id
      WHERE s.bike_id IN (
          (SELECT s.bike_id FROM bike_state s JOIN bikes b ON b.id = s.bike_id

@@ -91,7 +91,9 @@ export const asLedgerRide = ({ id, from, to, km, surface, profile }: StandingRid
 
 /** Kilometres by surface over a customer's bikes, or with none named over the whole shop, by their states. */
 export async function surfaceMix(work: Work, customerId: string | null): Promise<SurfaceKm> {
-  const of = (surface: Surface): string => `coalesce(sum((s.mix->>'${surface}')::float), 0) AS ${surface}`
+  // In an order of its own: a sum of the same kilometres is the same to its last digit, and nothing is judged anew for it.
+  const of = (surface: Surface): string =>
+    `coalesce(sum((s.mix->>'${surface}')::float ORDER BY s.bike_id), 0) AS ${surface}`
   const [sums] = await work.prepared<Record<Surface, number>>(
     `SELECT ${SURFACES.map(of).join(', ')} FROM bike_state s ${customerId === null ? '' : 'JOIN bikes b ON b.id = s.bike_id WHERE b.customer_id = :customerId'}`,
     { customerId },

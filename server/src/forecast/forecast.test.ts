@@ -68,7 +68,7 @@ describe('a whole-shop forecast', () => {
     await shop.device.ask(endpoints.forecastShop, { body: { id: v7() } })
     await over()
     // A few bikes nobody recorded anything of go by the shop's mean, which the first run moved.
-    expect((await verdicts()) - first).toBeLessThan(15)
+    expect((await verdicts()) - first).toBeLessThan(8)
   })
   it('answers who asks meanwhile with the one under way, is stopped, and stays where it was', async () => {
     const by = await author()

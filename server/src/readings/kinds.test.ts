@@ -29,7 +29,7 @@ describe('every kind of instrument', () => {
     ['Steel rule, 600', [{ typed: '12in', pitches: 24, picture: 'edge' }], { value: 0.591, picture: 'edge' }],
     ['Steel rule, 600', [{ typed: '12in', pitches: 24, picture: 'clear' }], { over: 0.591, value: null }],
     ['Caliper', [{ typed: '119.6', pitches: 10, mode: 'inside-rollers' }], { value: 0.276, lengthMm: 127.35 }],
-    ['Drop-in gauge, blue', [{ typed: 'po' }], { over: 0.5, under: 0.75, borderline: true }],
+    ['Drop-in gauge, blue', [{ typed: 'po' }], { value: 0.5, over: null, under: null, borderline: true }],
     ['Swing-arm', [{ typed: 'end' }], { over: 1, under: null }],
     ['Graduated', [{ typed: '0,65' }], { value: 0.65 }],
     ['Digital', [{ typed: '0.62' }], { value: 0.62, u: 0.03 }],

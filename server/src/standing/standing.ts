@@ -23,13 +23,14 @@ export const STANDING_RANK = `CASE WHEN s.measure_from <= CAST(:today AS date) O
 export const STANDING_ORDER = `CASE WHEN s.measure_from <= CAST(:today AS date) OR s.word = 'measure-it'
   THEN 1 - coalesce(${CHANCE}, 0.5) ELSE coalesce(s.change_on, s.check_on, CAST(:today AS date)) - DATE '2000-01-01' END`
 
-/** Columns a standing is worked out from. */
-export const STANDING_COLUMNS = `json_build_object('word', s.word, 'decided', s.decision IS NOT NULL,
+/** Columns a standing is worked out from. A change earned by readings is one that no day turns into "measure it". */
+export const STANDING_COLUMNS = `json_build_object('word', s.word, 'earned', s.measure_from IS NULL, 'decided', s.decision IS NOT NULL,
   'presentUntil', s.present_until, 'checkOn', s.check_on, 'outlook', CASE WHEN s.outlook_from IS NULL THEN NULL
     ELSE json_build_object('from', s.outlook_from, 'reached', s.outlook_reached) END)`
 
 export interface StandingColumns {
   readonly word: VerdictWord
+  readonly earned: boolean
   readonly decided: boolean
   readonly presentUntil: string | null
   readonly checkOn: string | null

@@ -1,5 +1,6 @@
 import {
   assumptionsWith,
+  earnedByReadings,
   lastPresentDay,
   measureFrom,
   type Assumptions,
@@ -131,7 +132,14 @@ export async function deriveBikeState(work: Work, bikeId: string, known: Known =
     measuredAt === null ? null : presentTo(dayIn(zone, measuredAt), dayIn(zone, asOf), counted, input, assumed)
   const outlook = shown && { from: dayIn(zone, asOf), reached: shown.reached }
   const dueFrom = measureFrom(
-    { word: outcome.word, decided: decision !== null, presentUntil, checkOn, outlook },
+    {
+      word: outcome.word,
+      earned: earnedByReadings(outcome, assumed),
+      decided: decision !== null,
+      presentUntil,
+      checkOn,
+      outlook,
+    },
     assumed,
   )
   const care = fitting && (await careNext(work, { ...known, fitting, input, outcome, forecast: shown, checkOn, zone }))

@@ -1,5 +1,7 @@
 import { Box } from '@mui/material'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { estimatedS } from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
 import { ForecastChart } from './ForecastChart.tsx'
 import type { ChainForecastShown } from './useChainForecast.ts'
@@ -23,10 +25,12 @@ export function ChainWear({
   overlays?: boolean
 }) {
   const { t } = useTranslation()
+  const [openedAt] = useState(() => Date.now())
   if (picture && input)
     return (
       <ForecastChart
         picture={picture}
+        nowS={estimatedS(input.life, openedAt) ?? picture.forecast.sNow}
         usualFactor={input.life.usualFactor}
         unit={record.lastOdometer?.unit ?? 'km'}
         height={height}

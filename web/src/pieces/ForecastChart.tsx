@@ -42,12 +42,15 @@ const drawn = (observation: WearObservation) => {
  */
 export function ForecastChart({
   picture,
+  nowS,
   usualFactor,
   unit,
   height,
   overlays = true,
 }: {
   picture: ForecastPicture
+  /** What the chain has run by now, thousand weighted km: what was ridden as usual since the last entry taken in. */
+  nowS: number
   usualFactor: number
   unit: 'km' | 'mi'
   height: number
@@ -81,7 +84,8 @@ export function ForecastChart({
     tickFormatter: (value: number) => number(value, 0),
     allowDataOverflow: true,
   }
-  const now = x(forecast.sNow)
+  // A chain ridden beyond what is drawn stands at its end.
+  const now = Math.min(end, x(nowS))
   const next = x(forecast.next.s)
   const straight = shown.includes('line') && picture.straightLine !== null ? picture.straightLine : null
   const last = points.findLast(({ isPoint }) => isPoint)

@@ -62,7 +62,7 @@ export function ForecastWords({
       data-testid="forecast"
     >
       <Fact name={t('forecast.left')} large={none ? t('forecast.leftNone') : distance(left[1]!, unit)} alarm={none}>
-        {t('forecast.range', { low: distance(left[0]!, unit), high: distance(left[2]!, unit) })}
+        {left[2]! > 0 && t('forecast.range', { low: distance(left[0]!, unit), high: distance(left[2]!, unit) })}
       </Fact>
       <Fact
         name={t(none ? 'forecast.reached' : 'forecast.reaches')}

@@ -4,8 +4,12 @@ import type { ChainVerdict } from '@pelrin/core'
 import { percent } from '../messages/format.ts'
 import { useInstruments } from '../api/queries.ts'
 
-/** What would settle a doubt, what the readings warn of, and how many spots are still wanted. */
-export function SettleAndFlags({ verdict }: { verdict: ChainVerdict }) {
+/**
+ * What would settle a doubt, what the readings warn of, and how many spots are still wanted.
+ *
+ * @param present the readings still describe the chain: what they would say without another look is said only then
+ */
+export function SettleAndFlags({ verdict, present }: { verdict: ChainVerdict; present: boolean }) {
   const { t } = useTranslation()
   const instruments = useInstruments()
   const nameOf = (id: string | null): string => instruments.data?.find((one) => one.id === id)?.name ?? ''
@@ -24,7 +28,7 @@ export function SettleAndFlags({ verdict }: { verdict: ChainVerdict }) {
           return t('settle.same-spot-with-both')
       }
     }),
-    ...(verdict.otherwise === null
+    ...(verdict.otherwise === null || !present
       ? []
       : [t('settle.otherwise', { word: t(`word.${verdict.otherwise}`).toLowerCase() })]),
     ...(verdict.word === 'keep-riding' && verdict.spotsWanted > 0 && verdict.spotsMeasured > 0

@@ -4,6 +4,7 @@ import type { ChainVerdict, SprocketAdvice, VerdictWord } from '@pelrin/core'
 import type { BikeSummary } from '@pelrin/contract'
 import { day, number, percent, today } from '../messages/format.ts'
 import { ink } from '../theme/theme.ts'
+import { aheadOf } from './aheadOf.ts'
 import { intervalText } from './intervalText.ts'
 import { Plate } from './Plate.tsx'
 import { useChance } from './useChance.ts'
@@ -105,15 +106,6 @@ export function StandingSentence({
       {standing.chance !== null && <> {t('standing.byForecast', { chance: chance(standing.chance) })}</>}
     </>
   )
-}
-
-/** The chance of being over within the look-ahead, where a verdict rests on it. */
-function aheadOf({ word, decidedBy, probabilityOver, steps }: ChainVerdict): { chance: number; km: number } | null {
-  if (word !== 'change' || decidedBy !== 'D5') return null
-  const inputs = steps.find(({ rule }) => rule === 'D5')?.inputs ?? []
-  const chance = inputs.find(({ meaning }) => meaning === 'forecast-ahead')?.value
-  const km = inputs.find(({ meaning }) => meaning === 'look-ahead-km')?.value
-  return typeof chance === 'number' && typeof km === 'number' && chance > (probabilityOver ?? 0) ? { chance, km } : null
 }
 
 /** The verdict in one sentence: the governing spot, the limit and whose, the chance when it was measured. */

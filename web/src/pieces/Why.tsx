@@ -6,6 +6,7 @@ import type { ChainVerdict, ExplainedInput, Explanation, School, Unit } from '@p
 import type { SpotMark } from '@pelrin/contract'
 import type { TFunction } from 'i18next'
 import { number, percent } from '../messages/format.ts'
+import { aheadOf } from './aheadOf.ts'
 import { intervalText } from './intervalText.ts'
 import { KeyCap } from './KeyCap.tsx'
 import { SchoolsRule } from './SchoolsRule.tsx'
@@ -58,10 +59,19 @@ function becauseOf({ rule, inputs, result }: Explanation, t: TFunction): string 
 function useVerdictAnswer(): (verdict: ChainVerdict) => string {
   const { t } = useTranslation()
   const chance = useChance()
-  return ({ worst, median, halfWidth, probabilityOver, limit, spotsMeasured, word }) => {
+  return (verdict) => {
+    const { worst, median, halfWidth, probabilityOver, limit, spotsMeasured, word } = verdict
     if (!worst || median === null || halfWidth === null || probabilityOver === null)
       return t(`why.answer.${word === 'not-measured-yet' ? 'new' : 'nothing'}`)
     const common = { count: spotsMeasured, limit: percent(limit), chance: chance(probabilityOver) }
+    const ahead = aheadOf(verdict)
+    if (ahead)
+      return t('why.answer.ahead', {
+        limit: percent(limit),
+        value: percent(median),
+        km: number(ahead.km, 0),
+        chance: chance(ahead.chance),
+      })
     return worst.value === undefined
       ? t('why.answer.gauge', { ...common, interval: intervalText(worst, t) })
       : t('why.answer.spots', { ...common, value: percent(median), u: percent(halfWidth) })

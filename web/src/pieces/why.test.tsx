@@ -1,11 +1,11 @@
 // @vitest-environment happy-dom
 import { screen } from '@testing-library/react'
 import { describe, expect, it } from 'vitest'
-import { chainVerdict, explainedOdometerDistance, SHIPPED_RULES } from '@pelrin/core'
+import { chainVerdict, explainedOdometerDistance, SHIPPED_RULES, type ChainForecast } from '@pelrin/core'
 import { inApp } from '../testing/inApp.tsx'
 import { WhyDialog } from './Why.tsx'
 
-const verdictOf = (...values: number[]) =>
+const verdictOf = (values: readonly number[], forecast: ChainForecast | null = null) =>
   chainVerdict({
     readings: [
       {
@@ -22,28 +22,36 @@ const verdictOf = (...values: number[]) =>
     chain: { kmSinceFittedNew: null },
     instruments: [],
     assumptions: {},
+    forecast,
   })
 
 describe('why a verdict is what it is', () => {
-  const open = (...values: number[]) => {
-    const verdict = verdictOf(...values)
+  const open = (values: readonly number[] = [], forecast: ChainForecast | null = null) => {
+    const verdict = verdictOf(values, forecast)
     return inApp(<WhyDialog open onClose={() => undefined} explanations={verdict.steps} verdict={verdict} />)
   }
   it('is one sentence first, which says of when its chance is', () => {
-    open(0.6, 0.64, 0.62)
+    open([0.6, 0.64, 0.62])
     expect(screen.getByTestId('answer').textContent).toMatch(
       /^Because 3 spots put its worst place at 0\.\d\d %, give or take 0\.\d\d, and this bike is done at 0\.50: when measured, (over )?\d+ in 100 that it is over\.$/,
     )
   })
+  it('is the next kilometres, where they and not the readings alone have it changed', () => {
+    const forecast = { overNow: 0.3, overAhead: 0.62 } as ChainForecast
+    open([0.44, 0.45, 0.43], forecast)
+    expect(screen.getByTestId('answer').textContent).toMatch(
+      /^Because its worst place was about 0\.4\d % when measured, this bike is done at 0\.50, and by its forecast it is over within the next 150 km: 62 in 100\.$/,
+    )
+  })
   it('then the step that decided, open; the others a line each, opened by a press', async () => {
-    const { user } = open(0.6, 0.64, 0.62)
+    const { user } = open([0.6, 0.64, 0.62])
     expect(screen.getByText('chance of being over')).toBeTruthy()
     expect(screen.queryByText('readings known')).toBeNull()
     await user.click(screen.getByRole('button', { name: /^D0/ }))
     expect(screen.getByText('readings known')).toBeTruthy()
   })
   it('and formulas one key further', async () => {
-    const { user } = open(0.6, 0.64, 0.62)
+    const { user } = open([0.6, 0.64, 0.62])
     expect(screen.queryByText('P ≥ 0.90')).toBeNull()
     await user.keyboard('f')
     expect(screen.getByText('P ≥ 0.90')).toBeTruthy()

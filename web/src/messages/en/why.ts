@@ -11,6 +11,8 @@ export const why = {
       'Because {{count}} spots put its worst place at {{value}} %, give or take {{u}}, and this bike is done at {{limit}}: when measured, {{chance}} that it is over.',
     gauge:
       'Because the gauge showed {{interval}}, and this bike is done at {{limit}}: when measured, {{chance}} that it is over.',
+    ahead:
+      'Because its worst place was about {{value}} % when measured, this bike is done at {{limit}}, and by its forecast it is over within the next {{km}} km: {{chance}}.',
     nothing: 'Because nobody has measured this chain as it is now.',
     new: 'Because the chain is new and nobody has measured it yet.',
     measure:

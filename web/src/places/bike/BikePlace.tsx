@@ -113,7 +113,7 @@ export function BikePlace() {
                 {t('bike.decide')} <KeyCap>D</KeyCap>
               </Button>
             </Typography>
-            <SettleAndFlags verdict={verdict.outcome} />
+            <SettleAndFlags verdict={verdict.outcome} present={summary.standing.because === 'verdict'} />
             {deciding && <DecideDialog record={record} onClose={() => setDeciding(false)} />}
             <WhyDialog
               open={whyOpen}

@@ -82,7 +82,7 @@ export function LivePane({
               <VerdictSentence verdict={verdict} school={school} />{' '}
               <Why explanations={verdict.steps} label={t(`word.${verdict.word}`)} /> <KeyCap>Alt W</KeyCap>
             </Typography>
-            <SettleAndFlags verdict={verdict} />
+            <SettleAndFlags verdict={verdict} present />
             <SinceNew record={record} instrument={instrument} reading={drawn.reading} draft={draft} assumed={assumed} />
           </>
         )}
@@ -112,6 +112,7 @@ export function LivePane({
           <Box sx={{ mt: 1.5 }}>
             <ForecastChart
               picture={picture}
+              nowS={picture.forecast.sNow}
               usualFactor={life.usualFactor}
               unit={record.lastOdometer?.unit ?? 'km'}
               height={150}

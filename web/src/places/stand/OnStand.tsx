@@ -78,7 +78,7 @@ export function OnStand({
               {t('stand.why')} <KeyCap>W</KeyCap>
             </Button>
           </Typography>
-          <SettleAndFlags verdict={verdict.outcome} />
+          <SettleAndFlags verdict={verdict.outcome} present={summary.standing.because === 'verdict'} />
           <DecisionStanding record={record} />
         </Box>
       )}
