@@ -10,6 +10,8 @@ export const sheet = {
     gauge:
       'A gauge was tried on your chain on {{day}}. For this bike a chain is done at {{limit}} %: when measured, the odds that it was over were {{odds}} in 100.',
     byNow: 'As you ride, the odds that it is over by now are {{odds}} in 100. Only measuring can tell.',
+    ahead:
+      'As it wears, the odds that it is over within the next {{km}} are {{odds}} in 100. That is why we advise a new chain now.',
     passed: 'It was to be measured again by {{day}}.',
     none: 'Your chain has not been measured yet. For this bike it is done when it is {{limit}} % longer than new.',
   },

@@ -1,3 +1,4 @@
+export * from './aheadOf.ts'
 export { chainVerdict } from './chainVerdict.ts'
 export * from './disagreement.ts'
 export * from './houseRules.ts'

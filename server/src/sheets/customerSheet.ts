@@ -1,3 +1,4 @@
+import { aheadOf } from '@pelrin/core'
 import type { BikeRecord, Job, Mend, OtherWear, SheetBlock } from '@pelrin/contract'
 import type { Words } from './words.ts'
 
@@ -53,6 +54,7 @@ function verdict(words: Words, { summary, verdict: stored, chain }: BikeRecord):
     odds: oddsOf(summary.probabilityOver ?? 0),
     day: measuredAt === null ? '' : words.day(measuredAt),
   }
+  const ahead = standing.word === 'change' && stored ? aheadOf(stored.outcome) : null
   const since =
     standing.word !== 'measure-it'
       ? []
@@ -86,6 +88,9 @@ function verdict(words: Words, { summary, verdict: stored, chain }: BikeRecord):
       caption: words.t('sheet.rule'),
     },
     text(why),
+    ...(ahead
+      ? [text(words.t('sheet.verdictWhy.ahead', { km: words.distance(ahead.km), odds: oddsOf(ahead.chance) }))]
+      : []),
     ...since,
     ...(chain
       ? [

@@ -79,10 +79,17 @@ describe('a customer’s sheet', () => {
   })
   it('of every bike of the shop is whole, whatever is known of it', async () => {
     const { body: rack } = await shop.device.ask(endpoints.rack, { query: { limit: '40' } })
-    for (const { id } of rack.bikes) {
+    let ahead = 0
+    for (const { id, standing, probabilityOver } of rack.bikes) {
       const { body } = await shop.device.ask(endpoints.sheet, { params: { id, kind: 'customer' }, query: {} })
-      expect(words(body.blocks)).not.toMatch(/\{\{|sheet\.|undefined|NaN/)
+      const said = words(body.blocks)
+      expect(said).not.toMatch(/\{\{|sheet\.|undefined|NaN/)
+      // A new chain is never advised beside small odds without the reason.
+      if (standing.word !== 'change' || (probabilityOver ?? 0) >= 0.5) continue
+      expect(said).toMatch(/over within the next 150 km are \d\d in 100/)
+      ahead++
     }
+    expect(ahead).toBeGreaterThan(0)
   })
 })
 

@@ -54,6 +54,8 @@ export function ForecastWords({
     days === null ? null : day(dayjs(life.at).add(days, 'day').toISOString())
   const [low, middle, high] = daysLeft.map(on)
   const none = left[1]! <= 0
+  // Over by what was read: since when, no forecast can say.
+  const already = daysLeft[1] === 0
   const ahead = checkOn === null ? 0 : dayjs(checkOn).diff(now, 'day', true)
   return (
     <Box
@@ -66,10 +68,16 @@ export function ForecastWords({
       </Fact>
       <Fact
         name={t(none ? 'forecast.reached' : 'forecast.reaches')}
-        large={middle ? t('forecast.about', { day: middle }) : t('forecast.byNever')}
+        large={already ? t('forecast.already') : middle ? t('forecast.about', { day: middle }) : t('forecast.byNever')}
         alarm={none}
       >
-        {low && high ? t('forecast.byRange', { low, high }) : low ? t('forecast.byLater', { day: low }) : ''}
+        {already
+          ? t('forecast.alreadyBy', { day: middle })
+          : low && high
+            ? t('forecast.byRange', { low, high })
+            : low
+              ? t('forecast.byLater', { day: low })
+              : ''}
       </Fact>
       <Fact name={t('forecast.chanceNow')} large={chance(byNow)} alarm={byNow >= 0.5}>
         {t('forecast.ratePerWeek', { km: distance(7 * kmPerDay, unit) })}, {t(`forecast.basis.${basis}`)}

@@ -76,6 +76,12 @@ describe('a forecast in words', () => {
     expect(text).toContain('Reached its limit')
     expect(text).toMatch(/about .*9 Aug/)
   })
+  it('of a chain that was read over its limit says so, and makes up no day for it', () => {
+    const text = words({ kmLeft: [0, 0, 120], daysLeft: [0, 0, 12], overNow: 0.93 })
+    expect(text).toContain('Reached its limit')
+    expect(text).toMatch(/already\s+by .*1 May.*, by what was read/)
+    expect(text).not.toContain('about 1 May')
+  })
   it('says when days cannot be said', () => {
     const unridden = { ...life, rate: { ...life.rate, kmPerDay: 0, basis: 'none' as const } }
     expect(words({ daysLeft: [null, null, null] }, 'km', unridden)).toContain('nothing recorded: days cannot be said')

@@ -57,6 +57,8 @@ export const forecast = {
   reaches: 'Reaches its limit',
   reached: 'Reached its limit',
   about: 'about {{day}}',
+  already: 'already',
+  alreadyBy: 'by {{day}}, by what was read',
   byRange: '{{low}} to {{high}}, 9 in 10',
   byLater: 'later than {{day}}',
   byNever: 'not within twenty years',

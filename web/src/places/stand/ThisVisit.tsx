@@ -51,7 +51,7 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
             </Box>
           </Row>
         )}
-        {summary.overOn !== null && (
+        {summary.overOn !== null && summary.standing.word !== 'change' && (
           <Row name={t(dayjs(summary.overOn).isBefore(dayjs(), 'day') ? 'forecast.reached' : 'forecast.reaches')}>
             {t('forecast.about', { day: day(summary.overOn) })}
           </Row>

@@ -1,6 +1,10 @@
-import type { ChainVerdict } from '@pelrin/core'
+import type { ChainVerdict } from './verdictTypes.ts'
 
-/** The chance of being over within the look-ahead, where a verdict rests on it. */
+/**
+ * The chance of being over the limit within the look-ahead, where a change rests on it rather than on the readings alone.
+ *
+ * @returns `chance` 0…1 and the look-ahead in km; null for any other verdict
+ */
 export function aheadOf({
   word,
   decidedBy,
