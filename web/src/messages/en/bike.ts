@@ -63,6 +63,7 @@ export const bike = {
   withdraw: 'Take it back',
   withdrawTitle: 'Take the decision back',
   atOdds: 'Readings that do not agree',
+  takenApart: 'They were taken otherwise: {{a}} on the {{takenA}}, {{b}} on the {{takenB}}.',
   gapInstruments: '{{a}} shows {{gap}} ± {{u}} % {{more}} than {{b}}.',
   more: 'more',
   less: 'less',

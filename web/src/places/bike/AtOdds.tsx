@@ -3,6 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import type { BikeRecord, Disagreement, Reading, SpotMark } from '@pelrin/contract'
 import { number } from '../../messages/format.ts'
+import { takenText } from '../../pieces/takenText.ts'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { ink } from '../../theme/theme.ts'
 
@@ -19,6 +20,7 @@ export function AtOdds({ record }: { record: BikeRecord }) {
     widest.apart === 'instruments' ? reading.instrument.name : (reading.reader ?? reading.person)
   const trusted = widest.trust === a.id ? a : widest.trust === b.id ? b : null
   const doubted = trusted === null ? null : trusted === a ? b : a
+  const [takenA, takenB] = [takenText(a.conditions, t), takenText(b.conditions, t)]
   return (
     <Box
       component="section"
@@ -55,6 +57,7 @@ export function AtOdds({ record }: { record: BikeRecord }) {
           more: t(widest.gap > 0 ? 'bike.more' : 'bike.less'),
         })}{' '}
         {widest.places.length > 0 ? t('bike.onPlaces', { places: widest.places.join(', ') }) : t('bike.onOthers')}{' '}
+        {takenA !== takenB && t('bike.takenApart', { a: nameOf(a), b: nameOf(b), takenA, takenB })}{' '}
         <b>{t(`bike.trust.${widest.because}`, { name: trusted === null ? '' : nameOf(trusted) })}</b>
       </Typography>
       <Settling widest={widest} doubted={doubted} />

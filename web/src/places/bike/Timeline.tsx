@@ -5,6 +5,7 @@ import type { BikeRecord, CorrectedReading, Reading, Spot } from '@pelrin/contra
 import { clock, day, distance, percent } from '../../messages/format.ts'
 import { intervalText } from '../../pieces/intervalText.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { takenText } from '../../pieces/takenText.ts'
 import { Why } from '../../pieces/Why.tsx'
 import { ink } from '../../theme/theme.ts'
 import { Unlooked } from '../looks/Unlooked.tsx'
@@ -125,6 +126,7 @@ function ReadingItem({
       <Typography variant="body2" color="textSecondary">
         {t('bike.by', { person: reading.person, instrument: reading.instrument.name })}
         {reading.reader !== null && `, ${t('bike.held', { person: reading.reader })}`}
+        {reading.spots.length > 0 && `, ${takenText(reading.conditions, t)}`}
         {reading.source === 'customer' && `, ${t('bike.customerOwn')}`}
         {reading.baseline && `, ${t('bike.baseline')}`}
         {reading.odometer && `, ${distance(reading.odometer.km, unit)}`}

@@ -28,6 +28,7 @@ const reading = (id: string, occurredAt: string, more: object = {}): object => (
   instrument: { id: 'i', name: 'Steel rule' },
   source: 'shop',
   baseline: false,
+  conditions: { run: 'lower' },
   odometer: null,
   chainKm: null,
   spots: [spot(0.3, '305.7')],
@@ -58,6 +59,14 @@ function lines(
 }
 
 describe('what happened to a bike', () => {
+  it('says of a reading on which run it was taken, and under what tension', () => {
+    const { said } = lines([
+      reading('a', '2026-03-01T10:00:00Z', { conditions: { run: 'upper', load: 'slack' } }),
+      reading('b', '2026-02-01T10:00:00Z'),
+    ])
+    expect(said[0]).toContain('Steel rule, upper run, slack')
+    expect(said[1]).toMatch(/Steel rule, lower run(?!, under|, slack)/)
+  })
   it('stands newest first, readings among all else, each with who it was', () => {
     const { said } = lines(
       [reading('r2', '2024-05-02T10:00:00Z'), reading('r1', '2024-03-02T10:00:00Z')],

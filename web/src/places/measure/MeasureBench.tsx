@@ -60,6 +60,7 @@ export function MeasureBench({
   const bikeId = record.summary.id
   const isNew = record.chain?.baselineWanted ?? false
   const { draft, restored, change, clear } = useDraft(bikeId, corrects, {
+    latest: record.readings.find(({ source, spots }) => source === 'shop' && spots.length > 0),
     baseline: isNew,
     fittingId: record.chain?.fittingId ?? '',
     arrived: (readingId) => record.readings.some(({ id }) => id === readingId),

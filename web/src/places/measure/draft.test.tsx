@@ -1,15 +1,17 @@
 // @vitest-environment happy-dom
 import { act, renderHook } from '@testing-library/react'
 import { afterEach, describe, expect, it } from 'vitest'
+import type { Reading } from '@pelrin/contract'
 import { drafts } from '../../drafts/drafts.ts'
 import { useDraft } from './draft.ts'
 
 const KEY = 'reading bike '
 afterEach(() => drafts.remove(KEY))
 
-const opened = (on: { fittingId?: string; arrived?: boolean } = {}) =>
+const opened = (on: { fittingId?: string; arrived?: boolean; latest?: Reading } = {}) =>
   renderHook(() =>
     useDraft('bike', null, {
+      latest: on.latest,
       baseline: false,
       fittingId: on.fittingId ?? 'fitting-1',
       arrived: () => on.arrived === true,
@@ -33,6 +35,11 @@ describe('a reading that is being typed', () => {
     expect(again.current.restored).toBe(true)
     expect(again.current.draft).toMatchObject({ readingId, takenAt, fittingId: 'fitting-1' })
     expect(again.current.draft.spots[0]!.typed).toBe('305.6')
+  })
+  it('begins on the run and under the tension this bike was last read, and else on the lower run under tension', () => {
+    expect(opened().current.draft).toMatchObject({ run: 'lower', load: 'tensioned' })
+    const latest = { conditions: { run: 'upper', load: 'slack', ruleCelsius: 12 } } as Reading
+    expect(opened({ latest }).current.draft).toMatchObject({ run: 'upper', load: 'slack', ruleCelsius: '' })
   })
   it('that has arrived does not come back to be sent again', () => {
     typed('305.6', opened())

@@ -62,8 +62,18 @@ const round = (spots: readonly DraftSpot[]): DraftSpot[] =>
 
 const text = (value: number | undefined): string => (value === undefined ? '' : String(value))
 
-function begin(corrects: Reading | null, baseline: boolean, fittingId: string): Draft {
-  const { run = 'lower', load, ruleCelsius, chainCelsius, preloadKg } = corrects?.conditions ?? {}
+/** What a draft begins from. */
+interface Beginning {
+  readonly corrects: Reading | null
+  /** The latest of the shop's readings at this bike: where and under what tension it was taken is offered again. */
+  readonly latest: Reading | undefined
+  readonly baseline: boolean
+  readonly fittingId: string
+}
+
+function begin({ corrects, latest, baseline, fittingId }: Beginning): Draft {
+  const { ruleCelsius, chainCelsius, preloadKg } = corrects?.conditions ?? {}
+  const { run = 'lower', load } = (corrects ?? latest)?.conditions ?? {}
   const named = corrects?.spots.some((spot) => spot.place !== null) ?? false
   const spots: DraftSpot[] = []
   for (const spot of corrects?.spots ?? [])
@@ -124,17 +134,18 @@ function stored(key: string, arrived: (readingId: string) => boolean): Draft | n
  * The draft of a bike's reading (or of the correction of one). Every key press is written down on the device, so
  * that neither a reload nor a dead battery takes anything that was typed.
  *
- * @param on `baseline` whether the chain is new and its first reading is the baseline; `fittingId` of the chain that is on; `arrived` tells whether a
+ * @param on `latest` reading of the shop's at this bike; `baseline` whether the chain is new and its first reading is the baseline; `fittingId` of the chain that is on; `arrived` tells whether a
  *   reading was sent already
  */
 export function useDraft(
   bikeId: string,
   corrects: Reading | null,
   {
+    latest,
     baseline,
     fittingId,
     arrived,
-  }: { readonly baseline: boolean; readonly fittingId: string; readonly arrived: (readingId: string) => boolean },
+  }: Omit<Beginning, 'corrects'> & { readonly arrived: (readingId: string) => boolean },
 ): {
   draft: Draft
   restored: boolean
@@ -144,7 +155,7 @@ export function useDraft(
   const key = keyOf(bikeId, corrects?.id ?? null)
   const [{ draft, restored }, setState] = useState(() => {
     const kept = stored(key, arrived)
-    return { draft: kept ?? begin(corrects, baseline, fittingId), restored: kept !== null }
+    return { draft: kept ?? begin({ corrects, latest, baseline, fittingId }), restored: kept !== null }
   })
   const change = useCallback(
     (part: Partial<Draft> | ((before: Draft) => Partial<Draft>)) => {
@@ -162,8 +173,8 @@ export function useDraft(
   )
   const clear = useCallback(() => {
     drafts.remove(key)
-    setState({ draft: begin(corrects, baseline, fittingId), restored: false })
-  }, [key, corrects, baseline, fittingId])
+    setState({ draft: begin({ corrects, latest, baseline, fittingId }), restored: false })
+  }, [key, corrects, latest, baseline, fittingId])
   return { draft, restored, change, clear }
 }
 
@@ -189,7 +200,12 @@ export function restoreDraft(write: Waiting): void {
   for (const [i, { typed, pitches = null, picture = null, place }] of body.spots.entries())
     spots[place === undefined ? i : place - 1] = { id: v7(), typed, pitches, picture }
   const draft: Draft = {
-    ...begin(null, body.baseline, 'fittingId' in body ? body.fittingId : ''),
+    ...begin({
+      corrects: null,
+      latest: undefined,
+      baseline: body.baseline,
+      fittingId: 'fittingId' in body ? body.fittingId : '',
+    }),
     takenAt: body.occurredAt,
     keepsTime: true,
     instrumentId: body.instrumentId,
