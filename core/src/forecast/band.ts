@@ -39,6 +39,23 @@ export function wearBand(
   return Array.from({ length: points }, (_, i) => wearBandAt(posterior, from + ((to - from) * i) / (points - 1)))
 }
 
+/**
+ * A band read off at any distance within it: straight between its points.
+ *
+ * @param band by rising distance; `s` thousand weighted km
+ * @returns null beyond its ends
+ */
+export function bandAt(band: readonly BandPoint[], s: number): BandPoint | null {
+  const next = band.findIndex((point) => point.s >= s)
+  const above = band[next]
+  if (!above) return null
+  const below = band[next - 1]
+  if (!below) return above.s === s ? above : null
+  const share = (s - below.s) / (above.s - below.s)
+  const between = (of: 'low' | 'middle' | 'high'): number => below[of] + share * (above[of] - below[of])
+  return { s, low: between('low'), middle: between('middle'), high: between('high') }
+}
+
 /** The elongation that is exceeded at a distance with a probability: it falls with the elongation. */
 function where(posterior: WearPosterior, s: number, probability: number, from: number, to: number): number {
   let low = from

@@ -13,6 +13,7 @@ import {
   SHIPPED_RULES,
   straightLineCrossing,
   wearAt,
+  bandAt,
   wearBand,
   wearEvidence,
   type ChainLife,
@@ -159,6 +160,13 @@ describe('dates', () => {
 })
 
 describe('what a chart draws', () => {
+  it('is read off straight between its points, and not beyond them', () => {
+    const points = [0, 1, 3].map((s) => ({ s, low: s, middle: 2 * s, high: 3 * s }))
+    expect(bandAt(points, 2)).toEqual({ s: 2, low: 2, middle: 4, high: 6 })
+    expect(bandAt(points, 0)).toEqual(points[0])
+    expect(bandAt(points, 3)).toEqual(points[2])
+    expect([bandAt(points, -0.1), bandAt(points, 3.1), bandAt([], 0)]).toEqual([null, null, null])
+  })
   it('is a band in order that rises with distance and holds the readings', () => {
     const { posterior } = chainForecast({ readings: [reading(2, 0.2, 0.21, 0.2)], life, limit: 0.5 }, DEFAULTS)!
     const band = wearBand(posterior, { from: 0, to: 5, points: 21 })

@@ -10,3 +10,9 @@ export function intervalText(
   if (over != null && under != null) return t('verdict.between', edges)
   return over != null ? t('verdict.over', edges) : t('verdict.under', edges)
 }
+
+/** What a spot was read as, in words: its elongation, or what marks leave open. */
+export const elongationText = (
+  read: { readonly value?: number | null; readonly over?: number | null; readonly under?: number | null },
+  t: TFunction,
+): string => (read.value != null ? `${percent(read.value)} %` : intervalText(read, t))

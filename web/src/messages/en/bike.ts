@@ -45,6 +45,7 @@ export const bike = {
   hand: 'By hand: {{signs}}',
   handNothing: 'By hand: nothing of the signs',
   customerOwn: 'the customer’s own',
+  theirsAndOurs: 'Theirs says {{theirs}}; ours expects {{low}} to {{high}} % there.',
   held: 'held by {{person}}',
   baseline: 'baseline',
   decide: 'Decide otherwise',

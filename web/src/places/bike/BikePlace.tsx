@@ -146,7 +146,7 @@ export function BikePlace() {
         <WaitingCosts record={record} forecast={forecast} />
         <BikeFacts record={record} />
       </Stack>
-      <Timeline record={record} />
+      <Timeline record={record} band={forecast.picture?.band ?? null} />
     </Box>
   )
 }

@@ -1,11 +1,13 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
+import type { BandPoint } from '@pelrin/core'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import type { BikeRecord, CorrectedReading, Reading, Spot } from '@pelrin/contract'
 import { clock, day, distance, percent } from '../../messages/format.ts'
-import { intervalText } from '../../pieces/intervalText.ts'
+import { elongationText } from '../../pieces/intervalText.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { takenText } from '../../pieces/takenText.ts'
+import { TheirsAndOurs } from '../../pieces/TheirsAndOurs.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { ink } from '../../theme/theme.ts'
 import { Unlooked } from '../looks/Unlooked.tsx'
@@ -17,7 +19,14 @@ export const canCorrect = (reading: Reading, record: BikeRecord): boolean =>
 type Item = { at: string; reading: Reading } | { at: string; event: BikeRecord['events'][number] }
 
 /** Everything that happened to the bike, newest first. */
-export function Timeline({ record }: { record: BikeRecord }) {
+export function Timeline({
+  record,
+  band,
+}: {
+  record: BikeRecord
+  /** What the shop's own readings have the chain at, by distance; null with no forecast. */
+  band: readonly BandPoint[] | null
+}) {
   const { t } = useTranslation()
   const unit = record.lastOdometer?.unit ?? 'km'
   const items: Item[] = [
@@ -56,6 +65,7 @@ export function Timeline({ record }: { record: BikeRecord }) {
             {'reading' in item ? (
               <ReadingItem
                 record={record}
+                band={band}
                 reading={item.reading}
                 unit={unit}
                 isNewest={item.reading.id === newest?.id}
@@ -98,17 +108,21 @@ function EventItem({ event, unit }: { event: BikeRecord['events'][number]; unit:
 
 function ReadingItem({
   record,
+  band,
   reading,
   unit,
   isNewest,
 }: {
   record: BikeRecord
+  band: readonly BandPoint[] | null
   reading: Reading
   unit: 'km' | 'mi'
   isNewest: boolean
 }) {
   const { t } = useTranslation()
   const navigate = useNavigate()
+  const s = record.verdictInput?.readings.find(({ id }) => id === reading.id)?.s
+  const worst = worstOf(reading)
   return (
     <Box>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'flex-start', gap: 1 }}>
@@ -132,6 +146,9 @@ function ReadingItem({
         {reading.odometer && `, ${distance(reading.odometer.km, unit)}`}
         {reading.chainKm !== null && `, ${t('bike.at', { km: distance(reading.chainKm, unit) })}`}
       </Typography>
+      {reading.source === 'customer' && worst && band && s != null && (
+        <TheirsAndOurs theirs={elongationText(worst, t)} band={band} s={s} />
+      )}
       {reading.unlooked && <Unlooked bikeId={record.summary.id} kind="reading" id={reading.id} />}
       {reading.corrected.length > 0 && (
         <Box sx={{ mt: 0.75, pl: 1.5, borderLeft: `3px solid ${ink('line')}` }}>
@@ -166,12 +183,15 @@ function ReadingItem({
   )
 }
 
-function Values({ reading, limit }: { reading: CorrectedReading; limit: number }) {
-  const { t } = useTranslation()
-  const worst = reading.spots.reduce<Spot | null>(
+const worstOf = ({ spots }: CorrectedReading): Spot | null =>
+  spots.reduce<Spot | null>(
     (a, b) => (a === null || (b.value ?? b.over ?? -1) > (a.value ?? a.over ?? -1) ? b : a),
     null,
   )
+
+function Values({ reading, limit }: { reading: CorrectedReading; limit: number }) {
+  const { t } = useTranslation()
+  const worst = worstOf(reading)
   if (!worst)
     return (
       <Typography variant="body2" sx={{ fontWeight: 600 }}>
@@ -181,7 +201,7 @@ function Values({ reading, limit }: { reading: CorrectedReading; limit: number }
       </Typography>
     )
   const over = (worst.value ?? worst.over ?? 0) > limit
-  const said = worst.value !== null ? `${percent(worst.value)} %` : intervalText(worst, t)
+  const said = elongationText(worst, t)
   return (
     <Typography variant="body2">
       <Box component="span" sx={{ fontWeight: 700, fontSize: 17, color: over ? ink('madder') : 'inherit' }}>

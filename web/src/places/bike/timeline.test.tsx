@@ -1,6 +1,7 @@
 import { renderToStaticMarkup } from 'react-dom/server'
 import { MemoryRouter } from 'react-router'
 import { beforeAll, describe, expect, it } from 'vitest'
+import type { BandPoint } from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
 import { textOf } from '../../testing/textOf.ts'
 import { Timeline } from './Timeline.tsx'
@@ -42,6 +43,7 @@ function lines(
   readings: readonly object[],
   events: readonly object[] = [],
   fittedAt = '2024-01-01T00:00:00Z',
+  band: readonly BandPoint[] | null = null,
 ): { markup: string; said: string[] } {
   const record = {
     summary: { id: 'b', limit: 0.75 },
@@ -49,16 +51,29 @@ function lines(
     lastOdometer: { unit: 'km', km: 9000 },
     readings,
     events,
+    verdictInput: { readings: readings.map((one, i) => ({ ...one, s: i })) },
   } as unknown as BikeRecord
   const markup = renderToStaticMarkup(
     <MemoryRouter>
-      <Timeline record={record} />
+      <Timeline record={record} band={band} />
     </MemoryRouter>,
   )
   return { markup, said: markup.split('<li').slice(1).map(textOf) }
 }
 
 describe('what happened to a bike', () => {
+  it('sets what the customer’s own reading says beside what the shop’s own have the chain at there', () => {
+    const band = [0, 2].map((s) => ({ s, low: 0.1 + 0.1 * s, middle: 0.2 + 0.1 * s, high: 0.3 + 0.1 * s }))
+    const own = { source: 'customer', spots: [spot(0.6, '0.6')] }
+    const { said } = lines(
+      [reading('a', '2026-03-01T10:00:00Z'), reading('b', '2026-02-01T10:00:00Z', own)],
+      [],
+      undefined,
+      band,
+    )
+    expect(said[1]).toContain('Theirs says 0.60 %; ours expects 0.20 to 0.40 % there.')
+    expect(said[0]).not.toContain('ours expects')
+  })
   it('says of a reading on which run it was taken, and under what tension', () => {
     const { said } = lines([
       reading('a', '2026-03-01T10:00:00Z', { conditions: { run: 'upper', load: 'slack' } }),

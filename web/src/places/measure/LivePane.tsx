@@ -6,10 +6,12 @@ import { percent } from '../../messages/format.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { ForecastChart } from '../../pieces/ForecastChart.tsx'
 import { ForecastWords } from '../../pieces/ForecastWords.tsx'
+import { elongationText } from '../../pieces/intervalText.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SchoolWords } from '../../pieces/SchoolWords.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
 import { VerdictHeading, VerdictSentence } from '../../pieces/VerdictLine.tsx'
+import { TheirsAndOurs } from '../../pieces/TheirsAndOurs.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { Why, WhyDialog } from '../../pieces/Why.tsx'
@@ -83,6 +85,13 @@ export function LivePane({
               <Why explanations={verdict.steps} label={t(`word.${verdict.word}`)} /> <KeyCap>Alt W</KeyCap>
             </Typography>
             <SettleAndFlags verdict={verdict} present />
+            {draft.source === 'customer' && drawn.reading.state === 'ready' && picture && (
+              <TheirsAndOurs
+                theirs={elongationText(drawn.reading.observed, t)}
+                band={picture.band}
+                s={picture.forecast.sNow}
+              />
+            )}
             <SinceNew record={record} instrument={instrument} reading={drawn.reading} draft={draft} assumed={assumed} />
           </>
         )}
