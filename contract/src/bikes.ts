@@ -185,6 +185,10 @@ export const Disagreement = v.object({
 })
 export type Disagreement = v.InferOutput<typeof Disagreement>
 
+/** A part of the catalogue and its price, in hundredths of the shop's money. */
+export const OwnPrice = v.object({ name: v.string(), price: v.number() })
+export type OwnPrice = v.InferOutput<typeof OwnPrice>
+
 export const BikeRecord = v.object({
   summary: BikeSummary,
   version: v.number(),
@@ -240,6 +244,8 @@ export const BikeRecord = v.object({
   assumptions: v.record(v.string(), v.number()),
   /** When the chain will be done, as of the last recorded moment; null when its distance is not known. */
   forecast: v.nullable(ChainForecast),
+  /** What the chain on it, and the cassette and rings of its teeth, cost by the catalogue; null where that is not known. */
+  ownPrices: v.object({ chain: v.nullable(OwnPrice), cassette: v.nullable(OwnPrice), rings: v.nullable(OwnPrice) }),
   /** Chains that ran on this bike before, or in turn, each as it was when it came off. */
   earlierChains: v.array(EarlierChain),
   /** Decisions otherwise, of the chain now fitted, newest first. */

@@ -28,6 +28,7 @@ import {
   odometerDoubt,
   parseOdometer,
   planVisits,
+  pricesOf,
   readLedger,
   removalsAYear,
   rideRate,
@@ -265,7 +266,12 @@ const RESULTS: Readonly<Record<string, (assumed: Assumptions) => unknown>> = {
   costs: (a) =>
     costOfWaiting(
       fitWear({ care: 'dry-oil', observations: [{ s: 3, value: 0.5, u: 0.04 }] }),
-      { limit: 0.5, sNow: 3, usualFactor: 1.2 },
+      {
+        limit: 0.5,
+        sNow: 3,
+        usualFactor: 1.2,
+        prices: pricesOf({ chain: null, cassette: null, rings: null }, a.economics),
+      },
       a.economics,
     ),
   lengths: (a) => [

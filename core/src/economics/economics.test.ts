@@ -5,11 +5,13 @@ import {
   costOfWaiting,
   DEFAULTS,
   fitWear,
+  pricesOf,
   ringsDamageRate,
   shippedPrior,
   sprocketLife,
   sprocketsUnder,
   wearCosts,
+  type WearPrices,
   type ForecastReading,
 } from '../index.ts'
 
@@ -19,6 +21,8 @@ const worn = fitWear({
   observations: [1.5, 3, 4].map((s) => ({ s, value: 0.03 + 0.5 * Math.pow(s / 3, 1.4), u: 0.03 })),
 })
 const fresh = fitWear({ care: 'dry-oil', observations: [{ s: 1, value: 0.1, u: 0.03 }] })
+
+const prices = pricesOf({ chain: null, cassette: null, rings: null }, DEFAULTS.economics)
 
 describe('the damage law', () => {
   it('uses a cassette up over the chains it outlives, as long as each is changed in time', () => {
@@ -87,10 +91,10 @@ describe('one cassette under several chains', () => {
       spots: [{ value, u: 0.03 }],
     })
     const input = { readings: [1.5, 3, 4].map((s) => reading(s, 0.03 + 0.5 * Math.pow(s / 3, 1.4))), life, limit: 0.75 }
-    const one = wearCosts(input, 0.5, DEFAULTS)!
+    const one = wearCosts(input, { bySpeeds: 0.5, prices, earlier: [] }, DEFAULTS)!
     expect(one.together).toMatchObject({ ...one.sprockets, chains: 1, untold: 0 })
     const nowhere = { ...life, sNow: null }
-    const three = wearCosts(input, 0.5, DEFAULTS, [input, { ...input, life: nowhere }])!
+    const three = wearCosts(input, { bySpeeds: 0.5, prices, earlier: [input, { ...input, life: nowhere }] }, DEFAULTS)!
     expect(three.together).toMatchObject({ chains: 2, untold: 1 })
     expect(three.together.used[1]).toBeCloseTo(2 * one.sprockets.used[1], 9)
   })
@@ -98,7 +102,11 @@ describe('one cassette under several chains', () => {
 
 describe('the cost of waiting', () => {
   it('falls while the chain is young, rises when it grinds, and has its cheapest point in between', () => {
-    const { curve, cheapest } = costOfWaiting(worn, { limit: 0.5, sNow: 2, usualFactor: 1.2 }, DEFAULTS.economics)
+    const { curve, cheapest } = costOfWaiting(
+      worn,
+      { limit: 0.5, sNow: 2, usualFactor: 1.2, prices },
+      DEFAULTS.economics,
+    )
     expect(curve[0]!.costPer1000).toBeGreaterThan(cheapest.costPer1000)
     expect(curve.at(-1)!.costPer1000).toBeGreaterThan(cheapest.costPer1000)
     expect(cheapest.elongation).toBeGreaterThan(0.4)
@@ -106,12 +114,24 @@ describe('the cost of waiting', () => {
   })
   it('of the next 500 km is dearer on a worn chain', () => {
     const next = (sNow: number): number =>
-      costOfWaiting(worn, { limit: 0.5, sNow, usualFactor: 1.2 }, DEFAULTS.economics).next500
+      costOfWaiting(worn, { limit: 0.5, sNow, usualFactor: 1.2, prices }, DEFAULTS.economics).next500
     expect(next(5)).toBeGreaterThan(2 * next(1))
+  })
+  it('goes by what this bike’s own parts cost, and by the shop’s figures for what is not known of it', () => {
+    const own = pricesOf({ chain: 61, cassette: null, rings: 12 }, DEFAULTS.economics)
+    expect(own).toEqual({ chain: 61, cassette: DEFAULTS.economics.cassettePrice, rings: 12 })
+    const asked = { limit: 0.5, sNow: 5, usualFactor: 1.2 }
+    const next = (of: WearPrices): number => costOfWaiting(worn, { ...asked, prices: of }, DEFAULTS.economics).next500
+    expect(next({ ...prices, cassette: 2 * prices.cassette, rings: 2 * prices.rings })).toBeCloseTo(2 * next(prices), 9)
+    const cheapest = (of: WearPrices): number =>
+      costOfWaiting(worn, { ...asked, prices: of }, DEFAULTS.economics).cheapest.elongation
+    // A dear chain is ridden longer, dear sprockets have it changed sooner.
+    expect(cheapest({ ...prices, chain: 3 * prices.chain })).toBeGreaterThan(cheapest(prices))
+    expect(cheapest({ ...prices, cassette: 5 * prices.cassette })).toBeLessThan(cheapest(prices))
   })
   it('tells no power lost where the shop switched that off', () => {
     const off = { ...DEFAULTS.economics, efficiencyLoss: 0 }
-    const asked = { limit: 0.5, sNow: 3, usualFactor: 1 }
+    const asked = { limit: 0.5, sNow: 3, usualFactor: 1, prices }
     expect(costOfWaiting(worn, asked, off).efficiencyLost).toBeNull()
     expect(costOfWaiting(worn, asked, DEFAULTS.economics).efficiencyLost).toBeCloseTo(0.53, 1)
   })

@@ -1,4 +1,5 @@
 export * from './damage.ts'
+export * from './prices.ts'
 export * from './sprockets.ts'
 export * from './waiting.ts'
 export * from './wearCosts.ts'

@@ -2,6 +2,7 @@ import { ChanceOver } from '../forecast/crossing.ts'
 import { wearBandAt } from '../forecast/band.ts'
 import type { WearPosterior } from '../forecast/fitWear.ts'
 import { cassetteDamageRate, ringsDamageRate, type EconomicAssumptions } from './damage.ts'
+import type { WearPrices } from './prices.ts'
 
 /** What it costs to change a chain at some point. */
 export interface WaitingPoint {
@@ -30,18 +31,18 @@ const AHEAD_KM = 500
  * the next 500 km on this chain use up.
  *
  * @param limit the limit by speeds, %
- * @param sNow where the chain is, thousand weighted km; `usualFactor` weighted km a real one
+ * @param sNow where the chain is, thousand weighted km; `usualFactor` weighted km a real one; `prices` of what it wears
  */
 export function costOfWaiting(
   posterior: WearPosterior,
-  { limit, sNow, usualFactor }: { limit: number; sNow: number; usualFactor: number },
+  { limit, sNow, usualFactor, prices }: { limit: number; sNow: number; usualFactor: number; prices: WearPrices },
   assumed: EconomicAssumptions,
 ): CostOfWaiting {
   const lifeToLimit = Math.max(0.1, new ChanceOver(posterior, limit).reaches(0.5))
   const law = { limit, lifeToLimit }
   const moneyRate = (elongation: number): number =>
-    assumed.cassettePrice * cassetteDamageRate(elongation, law, assumed) +
-    assumed.ringsPrice * ringsDamageRate(elongation, law, assumed)
+    prices.cassette * cassetteDamageRate(elongation, law, assumed) +
+    prices.rings * ringsDamageRate(elongation, law, assumed)
   const end = Math.max(2 * lifeToLimit, 1.3 * sNow)
   const step = end / STEPS
   let spent = 0
@@ -49,7 +50,7 @@ export function costOfWaiting(
     const { middle } = wearBandAt(posterior, (i + 0.5) * step)
     spent += moneyRate(middle) * step
     const s = (i + 1) * step
-    return { s, elongation: wearBandAt(posterior, s).middle, costPer1000: (assumed.chainPrice + spent) / s }
+    return { s, elongation: wearBandAt(posterior, s).middle, costPer1000: (prices.chain + spent) / s }
   })
   const ahead = (AHEAD_KM * usualFactor) / 1000
   // Over all the wear may be, not at its middle: damage grows faster than wear.

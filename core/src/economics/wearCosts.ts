@@ -1,6 +1,7 @@
 import type { Assumptions } from '../assumptions.ts'
 import { chainForecast, type ChainForecastInput } from '../forecast/chainForecast.ts'
 import type { WearPosterior } from '../forecast/fitWear.ts'
+import type { WearPrices } from './prices.ts'
 import { sprocketLife, sprocketsUnder, type SprocketLife } from './sprockets.ts'
 import { costOfWaiting, type CostOfWaiting } from './waiting.ts'
 
@@ -21,15 +22,18 @@ export type EarlierChain = Omit<ChainForecastInput, 'limit'>
 /**
  * Works both out from what a forecast rests on.
  *
- * @param bySpeeds the limit by speeds of the drive's class, %, whatever rule judges the chain
- * @param earlier chains that ran on the same sprockets before or in turn, each as it was when it came off
+ * @param on `bySpeeds` the limit by speeds of the drive's class, %, whatever rule judges the chain; `prices` of what it
+ *   wears; `earlier` chains that ran on the same sprockets before or in turn, each as it was when it came off
  * @returns null where no forecast can be made, or none is shown
  */
 export function wearCosts(
   input: ChainForecastInput,
-  bySpeeds: number,
+  {
+    bySpeeds,
+    prices,
+    earlier,
+  }: { readonly bySpeeds: number; readonly prices: WearPrices; readonly earlier: readonly EarlierChain[] },
   assumed: Assumptions,
-  earlier: readonly EarlierChain[] = [],
 ): WearCosts | null {
   const fitted = chainForecast(input, assumed)
   if (fitted?.forecast.withheld !== null) return null
@@ -50,6 +54,6 @@ export function wearCosts(
       chains: told.length + 1,
       untold: earlier.length - told.length,
     },
-    waiting: costOfWaiting(posterior, { limit: bySpeeds, sNow: forecast.sNow, usualFactor }, assumed.economics),
+    waiting: costOfWaiting(posterior, { limit: bySpeeds, sNow: forecast.sNow, usualFactor, prices }, assumed.economics),
   }
 }

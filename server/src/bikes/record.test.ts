@@ -71,6 +71,15 @@ describe('a bike’s record', () => {
     const parts = explanation!.inputs.reduce((sum, { value }) => sum + (value as number), 0)
     expect(parts).toBeCloseTo(record.summary.chainKm!, 6)
   })
+  it('knows what its own chain, cassette and rings cost by the catalogue, and what nobody knows', async () => {
+    const pricesOfBike = async (text: string) => (await recordOf(text)).ownPrices
+    expect(await pricesOfBike('ivo marsh')).toMatchObject({
+      chain: { name: expect.stringContaining('Varrow Eleven') as string },
+      cassette: { name: 'Varrow Gannet 11 11-32', price: 6400 },
+      rings: { name: 'Varrow Gannet 50-34', price: 7100 },
+    })
+    expect((await pricesOfBike('bakery van 1')).cassette).toBeNull()
+  })
   it('holds everything a screen needs to judge while somebody types', async () => {
     const { verdictInput, verdict, summary } = await recordOf('ivo marsh')
     expect(verdictInput?.readings.map((reading) => reading.id)).toEqual(

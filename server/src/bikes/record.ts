@@ -3,6 +3,7 @@ import {
   explainedOdometerDistance,
   explainedSurfaceKm,
   observeSpot,
+  recordFor,
   totalKm,
   type Assumptions,
 } from '@pelrin/core'
@@ -21,6 +22,7 @@ import { asAttributed } from '../readings/attributed.ts'
 import { conditionsOf, type ReadingFact, type SpotFact } from '../readings/store.ts'
 import { bikeFacts, shownOf, type BikeFacts } from '../state/verdictInput.ts'
 import { earlierChains } from './earlierChains.ts'
+import { ownPrices } from './ownPrices.ts'
 import { summaries } from './summaries.ts'
 
 /** One bike's whole record. */
@@ -74,6 +76,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
     verdictInput: fitting ? { ...withoutMoment(facts.input), forecast: shownOf(state?.forecast ?? null) } : null,
     assumptions: { ...overrides },
     forecast: (state?.forecast ?? null) as BikeRecord['forecast'],
+    ownPrices: await ownPrices(work, bikeId, fitting?.chainId ?? null),
     earlierChains: await earlierChains(work, { id: bikeId, presentId: fitting?.chainId ?? null }, distance, assumed),
     decisions: await decisionsOf(work, bikeId, fitting?.id ?? null, summary.decision === null ? null : summary.verdict),
     disagreements: disagreementsOf(facts, verdict?.outcome.countedReadingIds ?? [], assumed),
@@ -228,7 +231,7 @@ function explainedSpot(spot: SpotFact, reading: ReadingFact, assumed: Assumption
     spot.typed === null
       ? null
       : observeSpot({
-          record: { ...reading.record, kind: reading.instrumentKind },
+          record: recordFor({ ...reading.record, kind: reading.instrumentKind }, reading.source),
           entry: {
             typed: spot.typed,
             pitches,

@@ -74,7 +74,23 @@ describe('every kind of instrument', () => {
       { typed: '0.3' },
       { typed: '0.3' },
     ])
-    const { body } = await take('school pool 3', 'Digital', [{ typed: '1.1' }], { source: 'customer' })
+    // What our gauge is known to read too much says nothing of theirs.
+    const { body: instruments } = await shop.device.ask(endpoints.instruments)
+    const { id, recordVersion, standing, ...ours } = instruments.find(({ name }) => name.includes('Digital'))!
+    const { uMm, u, marks, material, rollerMm, seesRollerWear, changeMark } = ours
+    await shop.device.ask(endpoints.reviseInstrument, {
+      params: { id },
+      body: {
+        ...{ id: v7(), fromVersion: recordVersion, standing, reason: 'a test', bias: 0.2, biasU: 0.02 },
+        ...{ uMm, u, marks, material, rollerMm, seesRollerWear, changeMark },
+      },
+    })
+    const { body } = await take('school pool 3', 'Digital', [{ typed: '1.1' }], {
+      source: 'customer',
+      note: 'a gauge from his saddlebag',
+    })
+    expect(body.readings[0]).toMatchObject({ note: 'a gauge from his saddlebag', spots: [{ value: 1.1 }] })
+    expect(body.readings[0]?.spots[0]?.explanations.map(({ result }) => result.value)).toContain(1.1)
     expect(body.summary.median).toBe(before.summary.median)
     expect(body.summary.flags).toContain('customer-reading-apart')
     expect(body.verdict?.outcome.countedReadingIds).not.toContain(body.readings[0]?.id)

@@ -1,4 +1,4 @@
-import { entryForm, hintOf, observeSpot, odometerDoubt, parseOdometer, type Assumptions } from '@pelrin/core'
+import { entryForm, hintOf, observeSpot, odometerDoubt, parseOdometer, recordFor, type Assumptions } from '@pelrin/core'
 import type { BikeRecord, CorrectReading, FieldProblem, TakeReading } from '@pelrin/contract'
 import { bikeRecord } from '../bikes/record.ts'
 import { brokenBy } from '../db/refused.ts'
@@ -135,12 +135,12 @@ function instrumentProblems(instrument: InstrumentInUse | null, corrects: Readin
 
 /** What each spot says, from its text and the instrument's record; what is wrong with one goes to its fields. */
 function observedSpots(
-  { spots, conditions }: Entered,
+  { spots, conditions, source }: Entered,
   instrument: InstrumentInUse,
   assumed: Assumptions,
   wrong: FieldProblem[],
 ): Omit<SpotRow, 'readingId' | 'readingOccurredAt'>[] {
-  const record = asRecord(instrument)
+  const record = recordFor(asRecord(instrument), source)
   return spots.flatMap(({ id, place = null, typed, pitches = null, ...told }, position) => {
     const { mode, picture, linkIncluded } = told
     const seen = observeSpot({

@@ -1,6 +1,14 @@
-import { driveClassOf, SHIPPED_RULES, type ChainForecastInput, type EarlierChain } from '@pelrin/core'
+import {
+  assumptionsWith,
+  driveClassOf,
+  pricesOf,
+  SHIPPED_RULES,
+  type ChainForecastInput,
+  type EarlierChain,
+} from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
 import { useForecast, type LiveForecast } from '../workers/useForecast.ts'
+import { ownPricesOf } from './ownPricesOf.ts'
 import { forecastInput } from './forecastInput.ts'
 
 /** The forecast of the chain on a bike, with what it rests on. */
@@ -21,6 +29,7 @@ export function useChainForecast(record: BikeRecord | undefined, withCosts = fal
       ? {
           bySpeeds: SHIPPED_RULES[0].limits[driveClassOf(given.drive)].change,
           earlier: record.earlierChains as EarlierChain[],
+          prices: pricesOf(ownPricesOf(record), assumptionsWith(record.assumptions).economics),
         }
       : undefined
   return { input, ...useForecast(input, record?.assumptions ?? {}, costsFor) }

@@ -7,6 +7,7 @@ import {
   type EarlierChain,
   type ForecastPicture,
   type WearCosts,
+  type WearPrices,
 } from '@pelrin/core'
 
 /** What the cost of waiting rests on beside the forecast. */
@@ -15,6 +16,7 @@ export interface CostsFor {
   readonly bySpeeds: number
   /** Chains that ran on the same sprockets before, or in turn. */
   readonly earlier: readonly EarlierChain[]
+  readonly prices: WearPrices
 }
 
 /** What the worker is asked; `ask` names the answer. */
@@ -39,6 +41,6 @@ self.onmessage = ({ data }: MessageEvent<ForecastAsked>) => {
   self.postMessage({
     ask,
     picture: forecastPicture(input, assumed),
-    costs: costsFor === undefined ? null : wearCosts(input, costsFor.bySpeeds, assumed, costsFor.earlier),
+    costs: costsFor === undefined ? null : wearCosts(input, costsFor, assumed),
   } satisfies ForecastAnswered)
 }

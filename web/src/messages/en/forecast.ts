@@ -7,6 +7,10 @@ export const waiting = {
   cheapest:
     'Cheapest is to change at about {{at}} %: {{cost}} for 1000 weighted km, chain, cassette and rings together.',
   next500: 'The next 500 km on this chain are expected to use up {{cost}} of cassette and rings.',
+  pricesOf: 'With {{prices}}.',
+  part: { chain: 'a chain', cassette: 'a cassette', rings: 'rings' },
+  own: '{{part}} at {{price}} ({{name}})',
+  shops: '{{part}} at {{price}} (the shop’s figure)',
   efficiency:
     'About {{lost}} % of the rider’s power is lost to wear now: an estimate from an assumed coefficient, not a measurement. It is changed or switched off under House rules.',
   sprockets: 'Are the sprockets gone too?',

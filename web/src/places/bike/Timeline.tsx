@@ -142,6 +142,7 @@ function ReadingItem({
         {reading.reader !== null && `, ${t('bike.held', { person: reading.reader })}`}
         {reading.spots.length > 0 && `, ${takenText(reading.conditions, t)}`}
         {reading.source === 'customer' && `, ${t('bike.customerOwn')}`}
+        {reading.note !== null && `, ${reading.note}`}
         {reading.baseline && `, ${t('bike.baseline')}`}
         {reading.odometer && `, ${distance(reading.odometer.km, unit)}`}
         {reading.chainKm !== null && `, ${t('bike.at', { km: distance(reading.chainKm, unit) })}`}

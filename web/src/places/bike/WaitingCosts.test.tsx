@@ -43,9 +43,15 @@ const chain = (sNow: number): ChainForecastInput => ({
 /** What the pane says of a chain and those before it, as plain text. */
 function said(sNow: number, { before = [] as number[], marked = false, worn = null as number | null } = {}): string {
   const input = chain(sNow)
-  const costs: WearCosts | null = wearCosts(input, 0.5, DEFAULTS, before.map(chain))
+  const costs: WearCosts | null = wearCosts(
+    input,
+    { bySpeeds: 0.5, prices: { chain: 42, cassette: 64, rings: 95 }, earlier: before.map(chain) },
+    DEFAULTS,
+  )
   const record = {
     lastOdometer: { unit: 'km' },
+    assumptions: {},
+    ownPrices: { chain: { name: 'Varrow Eleven', price: 4200 }, cassette: null, rings: null },
     summary: { advice: marked ? 'suspect' : null, median: worn },
   } as unknown as BikeRecord
   return textOf(
@@ -60,6 +66,11 @@ describe('what waiting costs, in words', () => {
     expect(text).toContain('this chain was not ridden over the limit')
     expect(text).toContain('keep these sprockets')
     expect(text).not.toContain('chains on record')
+  })
+  it('says whose prices it goes by', () => {
+    expect(said(1)).toContain(
+      'With a chain at 42.00 (Varrow Eleven), a cassette at 64.00 (the shop’s figure), rings at 95.00 (the shop’s figure).',
+    )
   })
   it('of a chain ridden on: how far over the limit in the bike’s own kilometres, with its uncertainty', () => {
     const text = said(5)

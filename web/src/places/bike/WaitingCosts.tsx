@@ -11,14 +11,17 @@ import {
   XAxis,
   YAxis,
 } from 'recharts'
+import { assumptionsWith, pricesOf } from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
 import { distance, number, percent } from '../../messages/format.ts'
 import type { ChainForecastShown } from '../../pieces/useChainForecast.ts'
+import { ownPricesOf } from '../../pieces/ownPricesOf.ts'
 import { CHART_AXIS } from '../../pieces/chartAxis.ts'
 import { ink } from '../../theme/theme.ts'
 
 /** Share of a cassette's life used from which its sprockets are advised to be tried. */
 const SUSPECT_USED = 1
+const PARTS = ['chain', 'cassette', 'rings'] as const
 
 /** What the chain has done to the sprockets, and what waiting costs. */
 export function WaitingCosts({
@@ -32,6 +35,7 @@ export function WaitingCosts({
   const { t } = useTranslation()
   if (!costs || !input) return null
   const { sprockets, together, waiting, bySpeeds } = costs
+  const prices = pricesOf(ownPricesOf(record), assumptionsWith(record.assumptions).economics)
   const unit = record.lastOdometer?.unit ?? 'km'
   const real = (s: number): number => (1000 * s) / input.life.usualFactor
   const { advice } = record.summary
@@ -115,6 +119,20 @@ export function WaitingCosts({
             })}
           </Typography>
           <Typography>{t('waiting.next500', { cost: number(waiting.next500, 2) })}</Typography>
+          <Typography variant="body2" color="textSecondary">
+            {t('waiting.pricesOf', {
+              prices: PARTS.map((part) => {
+                const own = record.ownPrices[part]
+                return own
+                  ? t('waiting.own', {
+                      part: t(`waiting.part.${part}`),
+                      price: number(prices[part], 2),
+                      name: own.name,
+                    })
+                  : t('waiting.shops', { part: t(`waiting.part.${part}`), price: number(prices[part], 2) })
+              }).join(', '),
+            })}
+          </Typography>
           {waiting.efficiencyLost !== null && (
             <Typography variant="body2" color="textSecondary">
               {t('waiting.efficiency', { lost: number(waiting.efficiencyLost, 1) })}

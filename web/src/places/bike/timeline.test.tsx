@@ -36,6 +36,7 @@ const reading = (id: string, occurredAt: string, more: object = {}): object => (
   signs: [],
   corrected: [],
   reason: null,
+  note: null,
   ...more,
 })
 /** Lines of a bike's timeline as they are read, and their markup. */
@@ -77,8 +78,9 @@ describe('what happened to a bike', () => {
   it('says of a reading on which run it was taken, and under what tension', () => {
     const { said } = lines([
       reading('a', '2026-03-01T10:00:00Z', { conditions: { run: 'upper', load: 'slack' } }),
-      reading('b', '2026-02-01T10:00:00Z'),
+      reading('b', '2026-02-01T10:00:00Z', { note: 'the tip catches two millimetres' }),
     ])
+    expect(said[1]).toContain('the tip catches two millimetres')
     expect(said[0]).toContain('Steel rule, upper run, slack')
     expect(said[1]).toMatch(/Steel rule, lower run(?!, under|, slack)/)
   })

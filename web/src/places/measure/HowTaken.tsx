@@ -57,6 +57,7 @@ export function HowTaken({
   const [open, setOpen] = useState(false)
   useHotkeys('alt+o', () => setOpen((was) => !was), { enableOnFormTags: true, preventDefault: true })
   const isLength = entryForm(instrument.kind) === 'length'
+  const isMarks = entryForm(instrument.kind) === 'marks'
   const { correction } = temperatureCorrection(instrument.material ?? 'steel', conditionsOf(draft))
   const warm = draft.ruleCelsius !== '' || draft.chainCelsius !== ''
   const reader = people.find((person) => person.id === draft.readerId) ?? writer
@@ -68,6 +69,7 @@ export function HowTaken({
     isLength && warm ? t('measure.temperatureAdds', { percent: number(correction, 3) }) : null,
     draft.named ? t('measure.namedShort') : null,
     draft.baseline ? t('measure.baselineShort') : null,
+    draft.note.trim() === '' ? null : draft.note.trim(),
     reader.name,
   ].filter((part) => part !== null)
   return (
@@ -132,6 +134,13 @@ export function HowTaken({
               ))}
             </TextField>
           </Stack>
+          <TextField
+            label={t(draft.source === 'customer' ? 'measure.noteTool' : isMarks ? 'measure.noteTip' : 'measure.note')}
+            value={draft.note}
+            onChange={(event) => onChange({ note: event.target.value })}
+            size="small"
+            slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 500, autoComplete: 'off' } }}
+          />
           {isLength && (
             <>
               <Stack direction="row" sx={{ gap: 1 }}>

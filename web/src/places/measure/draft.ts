@@ -45,6 +45,8 @@ export interface Draft {
   readonly chainCelsius: string
   readonly preloadKg: string
   readonly source: 'shop' | 'customer'
+  /** In words: a customer's own tool, how far a tip catches, or anything else worth keeping. */
+  readonly note: string
   /** Who held the instrument; null: who writes. */
   readonly readerId: string | null
   readonly baseline: boolean
@@ -100,6 +102,7 @@ function begin({ corrects, latest, baseline, fittingId }: Beginning): Draft {
     chainCelsius: text(chainCelsius),
     preloadKg: text(preloadKg),
     source: corrects?.source ?? 'shop',
+    note: corrects?.note ?? '',
     readerId: null,
     baseline: corrects?.baseline ?? baseline,
     odometer: { id: v7(), typed: corrects?.odometer?.typed ?? '', lower: null },
@@ -109,7 +112,10 @@ function begin({ corrects, latest, baseline, fittingId }: Beginning): Draft {
 
 /** Whether anything was typed that would be missed. */
 export const isTyped = (draft: Draft): boolean =>
-  draft.spots.some((spot) => spot.typed.trim() !== '') || draft.odometer.typed.trim() !== '' || draft.signs !== null
+  draft.spots.some((spot) => spot.typed.trim() !== '') ||
+  draft.odometer.typed.trim() !== '' ||
+  draft.note.trim() !== '' ||
+  draft.signs !== null
 
 /** What is looked at before a kept draft is believed: it may be of another version, or torn. */
 const Kept = v.looseObject({
@@ -127,7 +133,8 @@ function stored(key: string, arrived: (readingId: string) => boolean): Draft | n
     drafts.remove(key)
     return null
   }
-  return kept as unknown as Draft
+  // A draft kept before notes were has none.
+  return { note: '', ...kept } as unknown as Draft
 }
 
 /**
@@ -220,6 +227,7 @@ export function restoreDraft(write: Waiting): void {
     chainCelsius: text(body.conditions.chainCelsius),
     preloadKg: text(body.conditions.preloadKg),
     source: body.source,
+    note: body.note ?? '',
     readerId: body.readerId ?? null,
     odometer: { id: v7(), typed: body.odometer?.typed ?? '', lower: body.odometer?.lower ?? null },
     reason: 'reason' in body ? body.reason : '',

@@ -11,6 +11,7 @@ import {
   odometerDoubt,
   parseOdometer,
   pinSpanTyped,
+  recordFor,
   withOdometer,
   type Assumptions,
   type ChainForecast,
@@ -157,8 +158,9 @@ export function readRound(
   limit: number,
 ): SpotReading[] {
   let likeCount: number | null = null
+  const used = instrument && recordFor(instrument, draft.source)
   return draft.spots.map((spot) => {
-    const reading = readSpot(spot, instrument, draft, assumed, limit, likeCount)
+    const reading = readSpot(spot, used, draft, assumed, limit, likeCount)
     if (reading.state === 'ready' && reading.pitches !== null) likeCount = reading.pitches
     return reading
   })

@@ -47,6 +47,7 @@ function draftOf(typed: Readonly<Record<number, string>>, change: Partial<Draft>
     chainCelsius: '',
     preloadKg: '',
     source: 'shop',
+    note: '',
     readerId: null,
     baseline: false,
     odometer: { id: 'o1', typed: '', lower: null },
@@ -199,13 +200,20 @@ describe('a write that was refused later', () => {
   it('is a draft again with everything in its place', async () => {
     const draft = draftOf(
       { 1: '305.6', 4: '305.2' },
-      { named: true, ruleCelsius: '21.5', source: 'customer', odometer: { id: 'o1', typed: '9000', lower: null } },
+      {
+        named: true,
+        ruleCelsius: '21.5',
+        source: 'customer',
+        note: ' from his saddlebag ',
+        odometer: { id: 'o1', typed: '9000', lower: null },
+      },
     )
     await save(draft)
     restoreDraft(sent[0]!)
     const again = drafts.get('reading b1 ') as Draft
     expect(again.spots.map(({ typed }) => typed)).toEqual(draft.spots.map(({ typed }) => typed))
     expect(again).toMatchObject({ named: true, ruleCelsius: '21.5', source: 'customer', instrumentId: 'i1' })
+    expect(again.note).toBe('from his saddlebag')
     expect(again.odometer.typed).toBe('9000')
     expect(conditionsOf(again)).toEqual(conditionsOf(draft))
     // It is of the chain and the moment it was taken, whatever is on the bike by then.

@@ -51,6 +51,7 @@ function bodyOf(draft: Draft, spots: readonly SpotReading[], instrument: Instrum
     ...(kind === 'by-hand' ? { signs: [...(draft.signs ?? [])] } : {}),
     conditions: conditionsOf(draft),
     source: draft.source,
+    ...(draft.note.trim() === '' ? {} : { note: draft.note.trim() }),
     baseline: draft.baseline,
     ...(draft.readerId === null ? {} : { readerId: draft.readerId }),
     ...(odometer === ''
