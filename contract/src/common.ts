@@ -39,6 +39,7 @@ const explainedInput = v.object({
     'pitches',
     'probability',
     'spots',
+    'visits',
     'u',
     '°C',
     'ppm/°C',

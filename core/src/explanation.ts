@@ -1,6 +1,20 @@
 /** Units a number in an explanation can have. `pitches`, `probability` and the like are counted, not measured. */
 export type Unit =
-  'mm' | 'in' | '%' | 'km' | 'mi' | 'days' | 'pitches' | 'probability' | 'spots' | 'u' | '°C' | 'ppm/°C' | 'kg' | 'text'
+  | 'mm'
+  | 'in'
+  | '%'
+  | 'km'
+  | 'mi'
+  | 'days'
+  | 'pitches'
+  | 'probability'
+  | 'spots'
+  | 'visits'
+  | 'u'
+  | '°C'
+  | 'ppm/°C'
+  | 'kg'
+  | 'text'
 
 /** One thing a result was made from. `meaning` and textual values are keys of the message catalogue. */
 export interface ExplainedInput {

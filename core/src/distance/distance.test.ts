@@ -77,7 +77,7 @@ describe('why a distance is what it is', () => {
     const restarted = [...values, { at: 30, km: 40, restarted: true }, { at: 40, km: 90, restarted: false }]
     const explained = explainedOdometerDistance(restarted, 0, 40)
     expect(explained?.km).toBe(210)
-    expect(explained?.explanation.formula).toContain('Σ')
+    expect(explained?.explanation.formula).toBe('s = o₂ − o₁ + f')
     expect(explained?.explanation.inputs.at(-1)).toMatchObject({ meaning: 'odometer-restarts', value: 1 })
   })
   it('is nothing where the distance is not known', () => {

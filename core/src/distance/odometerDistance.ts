@@ -68,6 +68,8 @@ export function explainedOdometerDistance(
   const restarts = within.filter((value) => value.restarted).length
   const startKm = odometerAt(ordered, from) ?? within[0]?.km ?? 0
   const endKm = odometerAt(ordered, to) ?? within.at(-1)?.km ?? startKm
+  // What a lower value took away, begun again or let stand, was ridden all the same.
+  const fell = km - (endKm - startKm)
   return {
     km,
     explanation: {
@@ -75,11 +77,12 @@ export function explainedOdometerDistance(
       inputs: [
         { symbol: 'o₁', meaning: 'odometer-at-fitting', value: startKm, unit: 'km' },
         { symbol: 'o₂', meaning: 'odometer-latest', value: endKm, unit: 'km' },
+        ...(Math.abs(fell) < 1e-9 ? [] : [{ symbol: 'f', meaning: 'odometer-fell', value: fell, unit: 'km' } as const]),
         ...(restarts === 0
           ? []
           : [{ symbol: 'r', meaning: 'odometer-restarts', value: restarts, unit: 'text' } as const]),
       ],
-      formula: restarts === 0 ? 's = o₂ − o₁' : 's = Σ (oᵢ₊₁ − oᵢ)',
+      formula: Math.abs(fell) < 1e-9 ? 's = o₂ − o₁' : 's = o₂ − o₁ + f',
       result: { value: km, unit: 'km' },
     },
   }

@@ -1,4 +1,5 @@
 export * from './band.ts'
+export * from './forecastExplained.ts'
 export * from './chainForecast.ts'
 export * from './crossing.ts'
 export * from './dates.ts'

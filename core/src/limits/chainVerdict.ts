@@ -264,8 +264,9 @@ function decide(facts: Case, before: readonly Explanation[]): Decision {
           value: spotsStillWanted(facts.round.spots, facts.assumed),
           unit: 'spots',
         },
+        { symbol: 'k', meaning: 'ways-to-settle', value: settle.length, unit: 'text' },
       ],
-      `${shown(surelyUnder)} < P < ${shown(surelyOver)}`,
+      `${shown(surelyUnder)} < P < ${shown(surelyOver)} ∧ k > 0`,
     ),
   )
   if (settle.length > 0)

@@ -23,6 +23,8 @@ export interface CheckOutcome {
   readonly biasU: number
   readonly reads: Reads
   readonly explanation: Explanation
+  /** And why its uncertainty is what it is. */
+  readonly uExplanation: Explanation
 }
 
 export type CheckProblem = SpotProblem | 'reference-range' | 'check-empty' | 'check-undecided' | 'check-contradicts'
@@ -71,22 +73,42 @@ export function checkInstrument({
         rule: entryForm(record.kind) === 'marks' ? 'bias-of-marks' : 'bias-of-values',
         inputs: [
           { symbol: 'n', meaning: 'places-checked', value: pairs.length, unit: 'spots' },
+          { symbol: 'y', meaning: 'mean-shown', value: found.shown, unit: '%' },
+          { symbol: 't', meaning: 'mean-true', value: found.truth, unit: '%' },
+        ],
+        formula: 'b = y − t',
+        result: { value: bias, unit: '%' },
+      },
+      uExplanation: {
+        rule: 'uncertainty-of-check',
+        inputs: [
           { symbol: 'uS', meaning: 'spread-of-check', value: found.u, unit: '%' },
           { symbol: 'uR', meaning: 'reference-uncertainty', value: referenceU, unit: '%' },
         ],
-        formula: 'b = mean(shown − true), uB = √(uS² + uR²)',
-        result: { value: bias, unit: '%' },
+        formula: 'u = √(uS² + uR²)',
+        result: { value: biasU, unit: '%' },
       },
     },
   }
 }
 
-type Found = { readonly ok: true; readonly bias: number; readonly u: number } | Extract<CheckResult, { ok: false }>
+type Found =
+  | {
+      readonly ok: true
+      readonly bias: number
+      readonly u: number
+      /** Means of what it showed and of what was truly there, %. */
+      readonly shown: number
+      readonly truth: number
+    }
+  | Extract<CheckResult, { ok: false }>
+
+const mean = (values: readonly number[]): number => values.reduce((sum, one) => sum + one, 0) / values.length
 
 function biasOfValues(record: InstrumentRecord, pairs: readonly CheckPair[], assumed: Assumptions): Found {
-  const differences: number[] = []
+  const shown: number[] = []
   let readU = 0
-  for (const [at, { reference, typed, pitches }] of pairs.entries()) {
+  for (const [at, { typed, pitches }] of pairs.entries()) {
     const seen = observeSpot({
       record: { ...record, bias: 0 },
       entry: { typed, ...(pitches === undefined ? {} : { pitches }) },
@@ -95,11 +117,11 @@ function biasOfValues(record: InstrumentRecord, pairs: readonly CheckPair[], ass
     if (!seen.ok) return { ok: false, at, problem: seen.problem }
     // Past the end of a scale there is no number to compare.
     if (seen.observed.value === undefined) return { ok: false, at, problem: 'check-undecided' }
-    differences.push(seen.observed.value - reference)
+    shown.push(seen.observed.value)
     readU = Math.max(readU, seen.observed.u)
   }
-  const bias = differences.reduce((sum, one) => sum + one, 0) / differences.length
-  return { ok: true, bias, u: readU / Math.sqrt(differences.length) }
+  const truth = mean(pairs.map(({ reference }) => reference))
+  return { ok: true, bias: mean(shown) - truth, u: readU / Math.sqrt(shown.length), shown: mean(shown), truth }
 }
 
 function biasOfMarks(record: InstrumentRecord, pairs: readonly CheckPair[], assumed: Assumptions): Found {
@@ -119,13 +141,17 @@ function biasOfMarks(record: InstrumentRecord, pairs: readonly CheckPair[], assu
     return { ok: false, at: null, problem: 'check-contradicts' }
   const decided = bounds.flatMap(({ low, high }, i) =>
     Number.isFinite(low) && Number.isFinite(high)
-      ? [{ bias: marks[i]! - (low + high) / 2, u: Math.abs(high - low) / 2 / Math.sqrt(3) }]
+      ? [{ mark: marks[i]!, truth: (low + high) / 2, u: Math.abs(high - low) / 2 / Math.sqrt(3) }]
       : [],
   )
   if (decided.length === 0) return { ok: false, at: null, problem: 'check-undecided' }
+  const shown = mean(decided.map(({ mark }) => mark))
+  const truth = mean(decided.map((one) => one.truth))
   return {
     ok: true,
-    bias: decided.reduce((sum, one) => sum + one.bias, 0) / decided.length,
+    bias: shown - truth,
+    shown,
+    truth,
     u: Math.hypot(...decided.map((one) => one.u)) / decided.length,
   }
 }

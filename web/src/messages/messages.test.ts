@@ -15,7 +15,9 @@ import {
   JOB_OUTCOMES,
   JOB_REASONS,
   JOINT_RULES,
+  leftExplained,
   LENGTH_SCHOOLS,
+  nextExplained,
   observeSpot,
   PART_KINDS,
   RULE_MATERIALS,
@@ -23,6 +25,7 @@ import {
   STEPS,
   spanObservation,
   type Explanation,
+  type ForecastToExplain,
 } from '@pelrin/core'
 import { DecisionKind, GaugeState, InstrumentKind, VerdictFlag, VerdictWord } from '@pelrin/contract'
 import { en } from './en.ts'
@@ -190,11 +193,26 @@ describe('the message catalogue', () => {
         assumed: DEFAULTS,
       })
       if (!checked.ok) throw new Error(checked.problem)
-      explanations.push(checked.outcome.explanation)
+      explanations.push(checked.outcome.explanation, checked.outcome.uExplanation)
     }
     const whole = { lengthMm: 1448, pitches: 114, preloadKg: 2 }
     explanations.push(growthSinceNew({ now: whole, whenNew: whole, material: 'steel', uMm: 0.8 }).explanation)
-    expect(new Set(explanations.map((one) => one.rule)).size).toBeGreaterThan(18)
+    for (const [kmPerDay, sNow, kmLeft, days] of [
+      [10, 2, 900, 42],
+      [10, 2, 0, 42],
+      [2, 2, 900, 120],
+      [20, 2, 900, 7.5],
+      [0, 2, 900, 45],
+      [10, 2, 900, 20],
+      [10, 0, 900, 80],
+    ] as const) {
+      const next = { s: sNow === 0 ? 1 : 2.5, km: 10 * days, days }
+      const forecast = { sNow, crossing: [2, 3, 4], kmLeft: [0, kmLeft, 2000], limit: 0.5, next }
+      const life = { at: 0, usualFactor: 1.2, care: 'dry-oil', rate: { kmPerDay } }
+      const told = { forecast, life, readings: 2, wearNow: 0.2 } as unknown as ForecastToExplain
+      explanations.push(leftExplained(told, 0), nextExplained(told, DEFAULTS))
+    }
+    expect(new Set(explanations.map((one) => one.rule)).size).toBeGreaterThan(25)
     for (const { rule: name, inputs, result } of explanations) {
       expect(has(`why.rule.${name}`), name).toBe(true)
       for (const input of inputs) {

@@ -2,10 +2,19 @@ import { Alert, Box, Stack, Typography } from '@mui/material'
 import dayjs from 'dayjs'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { ChainForecast, ChainLife } from '@pelrin/core'
+import {
+  bandAt,
+  leftExplained,
+  nextExplained,
+  type Assumptions,
+  type ChainForecast,
+  type ChainLife,
+  type ForecastPicture,
+} from '@pelrin/core'
 import { day, distance } from '../messages/format.ts'
 import { ink } from '../theme/theme.ts'
 import { useChance } from './useChance.ts'
+import { Why } from './Why.tsx'
 
 /**
  * A forecast in words, as of now: how far, until when, how sure, and when to look next. What was ridden since it was made
@@ -18,6 +27,8 @@ export function ForecastWords({
   now,
   byNow,
   checkOn,
+  picture,
+  assumed,
 }: {
   forecast: ChainForecast
   /** The chain's life the forecast was made from. */
@@ -29,6 +40,9 @@ export function ForecastWords({
   byNow: number
   /** The day the next look is due, where one is. */
   checkOn: string | null
+  /** What it was worked out with, for why; null while that is on its way. */
+  picture: ForecastPicture | null
+  assumed: Assumptions
 }) {
   const { t } = useTranslation()
   const chance = useChance()
@@ -54,6 +68,11 @@ export function ForecastWords({
     days === null ? null : day(dayjs(life.at).add(days, 'day').toISOString())
   const [low, middle, high] = daysLeft.map(on)
   const none = left[1]! <= 0
+  const wearNow = picture && bandAt(picture.band, picture.forecast.sNow)
+  const told = picture &&
+    wearNow && { forecast: picture.forecast, life, readings: picture.observations.length, wearNow: wearNow.middle }
+  // A fixed rhythm, or somebody's decision, may have it sooner.
+  const byForecast = dayjs(life.at).add(Math.floor(forecast.next.days), 'day').format('YYYY-MM-DD') === checkOn
   // Over by what was read: since when, no forecast can say.
   const already = daysLeft[1] === 0
   const ahead = checkOn === null ? 0 : dayjs(checkOn).diff(now, 'day', true)
@@ -64,7 +83,8 @@ export function ForecastWords({
       data-testid="forecast"
     >
       <Fact name={t('forecast.left')} large={none ? t('forecast.leftNone') : distance(left[1]!, unit)} alarm={none}>
-        {left[2]! > 0 && t('forecast.range', { low: distance(left[0]!, unit), high: distance(left[2]!, unit) })}
+        {left[2]! > 0 && t('forecast.range', { low: distance(left[0]!, unit), high: distance(left[2]!, unit) })}{' '}
+        {told && <Why explanations={[leftExplained(told, now)]} label={t('forecast.left')} />}
       </Fact>
       <Fact
         name={t(none ? 'forecast.reached' : 'forecast.reaches')}
@@ -85,7 +105,8 @@ export function ForecastWords({
       {checkOn !== null && (
         <Fact name={t('forecast.next')} large={day(checkOn)}>
           {ahead > 0 && kmPerDay > 0 ? t('forecast.nextIn', { km: distance(ahead * kmPerDay, unit) }) : ''}
-          {ahead < -1 && t('forecast.nextPassed')}
+          {ahead < -1 && t('forecast.nextPassed')}{' '}
+          {told && byForecast && <Why explanations={[nextExplained(told, assumed)]} label={t('forecast.next')} />}
         </Fact>
       )}
     </Box>

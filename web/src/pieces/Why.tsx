@@ -49,7 +49,11 @@ function Input({ input }: { input: ExplainedInput }) {
 
 /** What a number comes from, in one sentence a mechanic would say: with what went in, by its meaning. */
 function becauseOf({ rule, inputs, result }: Explanation, t: TFunction): string {
-  const values = Object.fromEntries(inputs.map(({ meaning, value, unit }) => [meaning, told(value, unit, t)]))
+  const said = (value: number | string, unit: Unit): string =>
+    unit === 'probability' && typeof value === 'number'
+      ? t('verdict.chance', { n: number(100 * value, 0) })
+      : told(value, unit, t)
+  const values = Object.fromEntries(inputs.map(({ meaning, value, unit }) => [meaning, said(value, unit)]))
   const because = t(`why.because.${rule}`, { ...values, defaultValue: '' })
   return `${told(result.value, result.unit, t)}: ${because === '' ? t(`why.rule.${rule}`) : because}`
 }

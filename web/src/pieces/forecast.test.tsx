@@ -46,6 +46,8 @@ const words = (
         unit={unit}
         now={now}
         byNow={0.18}
+        picture={null}
+        assumed={DEFAULTS}
         checkOn="2026-06-12"
       />,
     ),

@@ -3,6 +3,7 @@ import { useCallback, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
+import { assumptionsWith } from '@pelrin/core'
 import { useBike } from '../../api/queries.ts'
 import { day } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
@@ -138,6 +139,8 @@ export function BikePlace() {
             now={openedAt}
             byNow={summary.standing.chance ?? record.forecast.overNow}
             checkOn={summary.checkOn}
+            picture={forecast.picture}
+            assumed={assumptionsWith(record.assumptions)}
           />
         ) : (
           record.chain && <Typography color="textSecondary">{t('forecast.none')}</Typography>

@@ -193,7 +193,7 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
               sx={{ fontSize: 20, fontWeight: 700, color: found.reads === 'true' ? ink('steel') : ink('brass') }}
             >
               {t(`gauges.reads.${found.reads}`, { bias: number(Math.abs(found.bias), 3), u: number(found.biasU, 3) })}{' '}
-              <Why explanations={[found.explanation]} />
+              <Why explanations={[found.explanation, found.uExplanation]} />
             </Typography>
           ) : (
             <Typography color="textSecondary">

@@ -117,6 +117,8 @@ export function LivePane({
             now={life.at}
             byNow={picture.forecast.overNow}
             checkOn={null}
+            picture={picture}
+            assumed={assumed}
           />
           <Box sx={{ mt: 1.5 }}>
             <ForecastChart
