@@ -51,6 +51,17 @@ export const DistanceTail = v.object({
       profile: v.exactOptional(v.array(v.object({ at: v.number(), share: v.number() }))),
     }),
   ),
+  before: v.array(
+    v.object({
+      from: v.number(),
+      to: v.number(),
+      km: v.number(),
+      surface: v.nullable(Surface),
+      rideId: v.nullable(Id),
+    }),
+  ),
+  mixBefore: SurfaceKm,
+  unsaidKm: v.object({ atOdometer: v.number(), atReadings: v.record(v.string(), v.number()) }),
   fittedFrom: v.number(),
   usualFactor: v.number(),
 })

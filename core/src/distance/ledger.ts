@@ -1,5 +1,5 @@
 import type { OdometerValue } from './odometerDistance.ts'
-import { NO_KM, type Surface, type SurfaceKm } from './surface.ts'
+import { NO_KM, plusKm, type Surface, type SurfaceKm } from './surface.ts'
 
 /** A ride of a bike. */
 export interface LedgerRide {
@@ -153,11 +153,8 @@ export function chainDistance(
   segmentsOf: (bikeId: string) => readonly Segment[],
   upTo: number,
 ): SurfaceKm {
-  const sum = { ...NO_KM }
-  for (const { bikeId, from, to } of fittings) {
-    if (from > upTo) continue
-    const part = distanceBetween(segmentsOf(bikeId), from, Math.min(to ?? Infinity, upTo))
-    for (const surface of Object.keys(sum) as (keyof SurfaceKm)[]) sum[surface] += part[surface]
-  }
-  return sum
+  return fittings
+    .filter(({ from }) => from <= upTo)
+    .map(({ bikeId, from, to }) => distanceBetween(segmentsOf(bikeId), from, Math.min(to ?? Infinity, upTo)))
+    .reduce(plusKm, NO_KM)
 }

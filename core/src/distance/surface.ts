@@ -9,6 +9,15 @@ export type SurfaceKm = Readonly<Record<Surface | 'unknown', number>>
 
 export const NO_KM: SurfaceKm = { dry: 0, damp: 0, wet: 0, gritty: 0, unknown: 0 }
 
+/** The sum of two, surface by surface. */
+export const plusKm = (a: SurfaceKm, b: SurfaceKm): SurfaceKm => ({
+  dry: a.dry + b.dry,
+  damp: a.damp + b.damp,
+  wet: a.wet + b.wet,
+  gritty: a.gritty + b.gritty,
+  unknown: a.unknown + b.unknown,
+})
+
 /** The values a weighting reads; a shop's own or the shipped ones. */
 export interface SurfaceFactors {
   readonly wearFactor: Readonly<Record<Surface, number>>

@@ -3,15 +3,20 @@ import { describe, expect, it } from 'vitest'
 import {
   DEFAULTS,
   distanceBetween,
+  NO_KM,
   odometerDoubt,
   readLedger,
+  recordedBefore,
+  rideRate,
   SURFACES,
   totalKm,
+  usualWearFactor,
   wearWeighted,
   withOdometer,
   type DistanceTail,
   type LedgerRide,
   type OdometerValue,
+  type LedgerView,
 } from '../index.ts'
 
 const DAY = 86_400_000
@@ -24,6 +29,9 @@ describe('a chain’s distance with a typed odometer value', () => {
       recorded: { at: 30 * DAY, km: 0, s: 0 },
       odometer: { at: 30 * DAY, km: 0, s: 0, shownKm: 5000 },
       rides: [],
+      before: [],
+      mixBefore: NO_KM,
+      unsaidKm: { atOdometer: 0, atReadings: {} },
       fittedFrom: 0,
       usualFactor: FACTOR,
     }
@@ -73,21 +81,43 @@ describe('a chain’s distance with a typed odometer value', () => {
         const fittedFrom = fitted * DAY
         const whole = readLedger({ odometer: [...odometer, typed], rides: ridden }, DEFAULTS.distance)
         const before = readLedger({ odometer, rides: ridden }, DEFAULTS.distance)
-        const at = (segments: typeof whole.segments, moment: number) => {
+        const usual = ({ segments }: LedgerView, else_: number) =>
+          usualWearFactor([distanceBetween(segments, -Infinity, Infinity)], {
+            ...DEFAULTS.distance,
+            wearFactorUnknown: else_,
+          })
+        // Where that value leaves nothing of the rides that say what they were on, what they said before still holds.
+        const [factorBefore, factor] = [usual(before, FACTOR), usual(whole, usual(before, FACTOR))]
+        const at = ({ segments }: LedgerView, moment: number) => {
           const km = distanceBetween(segments, fittedFrom, moment)
-          return { km: totalKm(km), s: wearWeighted(km, FACTOR, DEFAULTS.distance) / 1000 }
+          const weighted = wearWeighted(km, segments === whole.segments ? factor : factorBefore, DEFAULTS.distance)
+          return { km: totalKm(km), s: weighted / 1000 }
         }
+        const unsaidKm = (moment: number) => distanceBetween(before.segments, fittedFrom, moment).unknown
+        const readAt = fittedFrom + (last.at - fittedFrom) / 2
         const tail: DistanceTail = {
-          recorded: { at: now, ...at(before.segments, now) },
-          odometer: { at: last.at, ...at(before.segments, last.at), shownKm: last.km },
+          recorded: { at: now, ...at(before, now) },
+          odometer: { at: last.at, ...at(before, last.at), shownKm: last.km },
           rides: ridden.filter(({ to }) => to > last.at),
+          before: recordedBefore(before.segments, last.at, DEFAULTS.distance),
+          mixBefore: distanceBetween(before.segments, -Infinity, last.at),
+          unsaidKm: { atOdometer: unsaidKm(last.at), atReadings: { read: unsaidKm(readAt) } },
           fittedFrom,
-          usualFactor: FACTOR,
+          usualFactor: factorBefore,
         }
-        const { chainAt } = withOdometer(tail, typed, DEFAULTS.distance)
+        const { chainAt, sOfReading, usualFactor, rate } = withOdometer(tail, typed, DEFAULTS.distance)
+        const known = rideRate(whole, DEFAULTS.distance)
+        if (known.basis !== 'recent') expect(rate).toBeNull()
+        else {
+          expect(rate!.kmPerDay).toBeCloseTo(known.kmPerDay, 9)
+          expect(rate!.weekScatter).toBeCloseTo(known.weekScatter, 9)
+          expect(rate!.meanScatter).toBeCloseTo(known.meanScatter, 9)
+        }
+        expect(usualFactor).toBeCloseTo(factor, 9)
+        if (readAt <= last.at) expect(sOfReading('read', at(before, readAt).s)).toBeCloseTo(at(whole, readAt).s, 9)
         for (const part of [0.2, 0.7, 1]) {
           const moment = Math.max(fittedFrom, last.at + (now - last.at) * part)
-          const expected = at(whole.segments, moment)
+          const expected = at(whole, moment)
           expect(chainAt(moment).km!).toBeCloseTo(expected.km, 6)
           expect(chainAt(moment).s!).toBeCloseTo(expected.s, 9)
         }

@@ -1,8 +1,10 @@
 import {
+  distanceBetween,
   disagreements,
   explainedOdometerDistance,
   explainedSurfaceKm,
   observeSpot,
+  recordedBefore,
   recordFor,
   totalKm,
   type Assumptions,
@@ -68,7 +70,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
       ...baselineOf(facts, assumed),
     },
     lastOdometer: lastEntry ? { km: lastEntry.km, at: lastEntry.at.toISOString(), unit: bike.odometerUnit } : null,
-    distanceTail: tailOf(facts),
+    distanceTail: tailOf(facts, assumed),
     distanceExplanation: distanceExplained(facts),
     verdict: verdict ? { ...verdict, occurredAt: verdict.occurredAt.toISOString() } : null,
     readings: standingReadings(facts, await assumptionVersions(work)),
@@ -96,7 +98,10 @@ function withoutMoment({ asOf: _, ...input }: BikeFacts['input']): Omit<BikeFact
 }
 
 /** The end of a bike's ledger, from the last value its odometer showed. */
-function tailOf({ fitting, chainDistance, distance }: BikeFacts): BikeRecord['distanceTail'] {
+function tailOf(
+  { fitting, chainDistance, distance, input }: BikeFacts,
+  assumed: Assumptions,
+): BikeRecord['distanceTail'] {
   if (!fitting || !chainDistance) return null
   const chainAt = (at: Date): { at: number; km: number | null; s: number | null } => ({
     at: at.getTime(),
@@ -113,6 +118,14 @@ function tailOf({ fitting, chainDistance, distance }: BikeFacts): BikeRecord['di
         const { profile, ...rest } = asLedgerRide(ride)
         return { ...rest, ...(profile ? { profile: [...profile] } : {}) }
       }),
+    before: recordedBefore(distance.view.segments, (last?.at ?? chainDistance.lastAt).getTime(), assumed.distance),
+    mixBefore: distanceBetween(distance.view.segments, -Infinity, last?.at.getTime() ?? Infinity),
+    unsaidKm: {
+      atOdometer: last ? chainDistance.surfacesAt(last.at).unknown : 0,
+      atReadings: Object.fromEntries(
+        input.readings.map(({ id, occurredAt }) => [id, chainDistance.surfacesAt(new Date(occurredAt)).unknown]),
+      ),
+    },
     fittedFrom: fitting.from.getTime(),
     usualFactor: distance.usual.factor,
   }

@@ -1,4 +1,5 @@
 import {
+  type ChainLife,
   assumptionsWith,
   chainVerdict,
   countsWithin,
@@ -269,25 +270,18 @@ export function liveInput(
   const asItStands = { at: now, chainKm: estimatedKm(record, now) }
   if ((typed.length === 0 && !byHand) || !instrument) return { ...input, asOf: asItStands, readings: standing }
   const corrected = input.readings.find((reading) => reading.id === corrects)
-  const { chainAt, moved } = distanceWith(record, odometer, now)
+  const { chainAt, then, life: lived } = distanceWith(record, odometer, now)
   const { km, s } = chainAt(now)
   return {
     ...input,
-    ...(life === undefined || corrected ? {} : { life: { ...life, sNow: s, at: Math.max(now, life.at) } }),
+    ...(life === undefined || corrected ? {} : { life: { ...life, ...lived, sNow: s, at: Math.max(now, life.at) } }),
     asOf: corrected ? asItStands : { at: now, chainKm: km },
     chain:
       corrected || km === null
         ? input.chain
         : { ...input.chain, km, ...(input.chain.kmSinceFittedNew === null ? {} : { kmSinceFittedNew: km }) },
     readings: [
-      // Readings since the last value of the odometer lie where the new one puts them.
-      ...(corrected
-        ? standing
-        : standing.map((reading) => {
-            if (!moved(reading.occurredAt)) return reading
-            const then = chainAt(reading.occurredAt)
-            return { ...reading, chainKm: then.km, s: then.s }
-          })),
+      ...(corrected ? standing : standing.map((reading) => ({ ...reading, ...then(reading) }))),
       {
         id: draft.readingId,
         occurredAt: corrected?.occurredAt ?? now,
@@ -316,18 +310,34 @@ function distanceWith(
   record: BikeRecord,
   odometer: OdometerReading,
   now: number,
-): { chainAt: (at: number) => { km: number | null; s: number | null }; moved: (at: number) => boolean } {
+): {
+  chainAt: (at: number) => { km: number | null; s: number | null }
+  /** Where an earlier reading lies. */
+  then: (reading: VerdictReading) => { chainKm: number | null; s: number | null }
+  /** What else of the chain's life goes by the value typed. */
+  life: Partial<Pick<ChainLife, 'rate' | 'usualFactor'>>
+} {
   const tail = record.distanceTail
   const life = record.verdictInput?.life
   const last = tail?.odometer ?? null
   if (tail && odometer.state === 'ready') {
     const typed = { at: now, km: odometer.km, restarted: odometer.doubt === 'odometer-lower' }
-    const { chainAt } = withOdometer(tail, typed, assumedFor(record).distance)
-    return { chainAt, moved: (at) => last !== null && at > last.at }
+    const { chainAt, sOfReading, usualFactor, rate } = withOdometer(tail, typed, assumedFor(record).distance)
+    return {
+      chainAt,
+      // Readings since the last value of the odometer lie where the new one puts them.
+      then: ({ id, occurredAt, chainKm, s }) => {
+        if (last === null || occurredAt <= last.at) return { chainKm, s: sOfReading(id, s ?? null) }
+        const at = chainAt(occurredAt)
+        return { chainKm: at.km, s: at.s }
+      },
+      life: { usualFactor, ...(rate === null ? {} : { rate }) },
+    }
   }
   return {
     chainAt: (at) => ({ km: tail?.recorded.km ?? null, s: life ? estimatedS(life, at) : null }),
-    moved: () => false,
+    then: ({ chainKm, s }) => ({ chainKm, s: s ?? null }),
+    life: {},
   }
 }
 
