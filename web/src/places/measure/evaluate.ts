@@ -313,7 +313,7 @@ function distanceWith(
 ): {
   chainAt: (at: number) => { km: number | null; s: number | null }
   /** Where an earlier reading lies. */
-  then: (reading: VerdictReading) => { chainKm: number | null; s: number | null }
+  then: (reading: VerdictInput['readings'][number]) => { chainKm: number | null; s: number | null }
   /** What else of the chain's life goes by the value typed. */
   life: Partial<Pick<ChainLife, 'rate' | 'usualFactor'>>
 } {
