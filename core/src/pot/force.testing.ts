@@ -9,7 +9,7 @@ export function bestByForce(input: PotInput, what: 'every order of hands' | 'dip
   const free = input.chains.filter(({ stage }) => stage.kind !== 'hanging' && stage.kind !== 'in-pot')
   const most = Math.min(input.shop.railCapacity, Math.max(...input.shop.pots.map(({ capacity }) => capacity)))
   for (const dips of ordered(free, most)) {
-    const lists = what === 'dips in order' ? [plainList(input, dips)] : interleavings(input, dips)
+    const lists = what === 'dips in order' ? [plainList(input, dips)] : intoEveryPot(input, interleavings(input, dips))
     for (const list of lists) {
       const score = run(input, list)
       if (score[0] < best[0] || (score[0] === best[0] && score[1] < best[1])) best = score
@@ -20,7 +20,7 @@ export function bestByForce(input: PotInput, what: 'every order of hands' | 'dip
 
 type Task =
   | { readonly do: 'strip'; readonly chain: PotChain }
-  | { readonly do: 'dip'; readonly chains: readonly PotChain[] }
+  | { readonly do: 'dip'; readonly chains: readonly PotChain[]; readonly pot?: string }
   | { readonly do: 'flex'; readonly chain: PotChain }
 
 /** Every way to part chains into dips of one recipe, in every order. */
@@ -86,6 +86,17 @@ function* interleavings({ chains }: PotInput, dips: readonly PotChain[][]): Gene
   yield* go([])
 }
 
+/** The same with each dip in every pot. */
+function* intoEveryPot({ shop }: PotInput, lists: Iterable<Task[]>): Generator<Task[]> {
+  function* go(done: Task[], left: readonly Task[]): Generator<Task[]> {
+    const [task, ...rest] = left
+    if (!task) yield done
+    else if (task.do !== 'dip') yield* go([...done, task], rest)
+    else for (const { id } of shop.pots) yield* go([...done, { ...task, pot: id }], rest)
+  }
+  for (const list of lists) yield* go([], list)
+}
+
 /** Each task as early as it can be, in the order of the list: late minutes and the end. */
 function run({ chains, shop }: PotInput, list: readonly Task[]): [number, number] {
   const hands: Span[] = []
@@ -133,7 +144,7 @@ function run({ chains, shop }: PotInput, list: readonly Task[]): [number, number
       const from = Math.max(0, ...task.chains.map((one) => Math.max(dryAt.get(one)!, one.notBefore ?? 0)))
       const { minutes, drawMinutes, reheatMinutes } = shop.recipes[task.chains[0]!.recipe]
       const ways = pots
-        .filter(({ capacity }) => capacity >= task.chains.length)
+        .filter(({ id, capacity }) => capacity >= task.chains.length && (task.pot ?? id) === id)
         .map((pot) => {
           const load = firstFrom(Math.max(from, pot.freeAt), (at) => handsAt(at, shop.loadMinutes))
           return { pot, load, out: Math.max(load + shop.loadMinutes, pot.hotAt) + minutes }

@@ -3,6 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { isBetter, planPot, type PotChain, type PotInput, type PotShop } from './index.ts'
 import { checkPlan } from './checkPlan.ts'
 import { bestByForce } from './force.testing.ts'
+import { PotSession } from './potSession.ts'
+import { searchPot } from './searchPot.ts'
 
 const SHOP: PotShop = {
   pots: [{ id: 'brass', capacity: 4, hotAt: 0 }],
@@ -60,7 +62,7 @@ function anyRecipe() {
     reheatMinutes: fc.integer({ min: 0, max: 20 }),
   })
 }
-const anyChains = (most: number): fc.Arbitrary<PotChain[]> =>
+const anyChains = (most: number, least = 0): fc.Arbitrary<PotChain[]> =>
   fc
     .array(
       fc.record({
@@ -75,7 +77,7 @@ const anyChains = (most: number): fc.Arbitrary<PotChain[]> =>
           fc.record({ kind: fc.constant('hanging' as const), since: fc.integer({ min: -40, max: 0 }) }),
         ),
       }),
-      { maxLength: most },
+      { minLength: least, maxLength: most },
     )
     .map((chains) => chains.map((one, i) => ({ id: `chain ${String(i).padStart(2, '0')}`, ...one })))
 /** What is begun may be no more than bath and rail take: nobody can have begun it otherwise. */
@@ -98,7 +100,7 @@ describe('a plan for the pot', () => {
   }, 240_000)
   it('is never worse than first come, first served', () => {
     fc.assert(
-      fc.property(fc.record({ chains: anyChains(10), shop: anyShop }), (given) => {
+      fc.property(fc.record({ chains: mostlyFew, shop: anyShop }), (given) => {
         fc.pre(begunWithin(given))
         const { plan, firstCome } = planPot(given)
         expect(isBetter(firstCome, plan)).toBe(false)
@@ -106,7 +108,7 @@ describe('a plan for the pot', () => {
       { numRuns: 200 },
     )
   })
-  it('is as good as the best of all orders, batches and hands, tried one by one, with up to three chains', () => {
+  it('is as good as the best of all orders, batches, pots and hands, tried one by one, with up to three chains', () => {
     fc.assert(
       fc.property(fc.record({ chains: anyChains(3), shop: anyShop }), (given) => {
         fc.pre(begunWithin(given))
@@ -127,6 +129,26 @@ describe('a plan for the pot', () => {
       { numRuns: 40 },
     )
   })
+  it('looks through everything with six: nothing less late or sooner over is found by looking on for long', () => {
+    fc.assert(
+      fc.property(fc.record({ chains: anyChains(6, 6), shop: anyShop }), (given) => {
+        fc.pre(begunWithin(given))
+        const { plan, firstCome } = planPot(given)
+        const session = new PotSession(given)
+        const free = given.chains.filter(({ stage }) => stage.kind !== 'hanging')
+        const left = {
+          toStrip: free.filter(({ id }) => session.isToStrip(id)),
+          ready: free.filter(({ id }) => !session.isToStrip(id)),
+          hanging: given.chains.filter((one) => !free.includes(one)),
+        }
+        // From the worst there is to begin with, so that nothing is passed over because a good plan was there.
+        const again = searchPot(session, left, { ...firstCome, late: firstCome.late + 1 }, 2_000_000, 'sooner')
+        expect(again.whole).toBe(true)
+        expect([plan.late, plan.finish]).toEqual([again.plan!.late, again.plan!.finish])
+      }),
+      { numRuns: 30 },
+    )
+  }, 120_000)
   it('dips together what goes together, and flexes in the order of what was promised', () => {
     const { plan } = planPot(input([chain('a', { readyBy: 60 }), chain('b', { readyBy: 50 }), chain('c')]))
     expect(plan.dips).toHaveLength(1)

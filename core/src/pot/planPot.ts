@@ -1,12 +1,17 @@
 import { byPromise, PotSession } from './potSession.ts'
+import { searchPot } from './searchPot.ts'
 import { isBetter, type PotChain, type PotInput, type PotPlan, type PotScore } from './potTypes.ts'
 
-/** So many chains are planned by trying everything; more by improving a good order. */
-export const EXHAUSTIVE_CHAINS = 5
-/** Orders tried for more: fixed, so that a plan is the same every time. */
-const TRIES = 2500
-/** Steps taken in search of a better interleaving of hands once every order was tried. */
-const STEPS = 15_000
+/** So many chains are planned by looking through everything; more by improving a good order. */
+export const EXHAUSTIVE_CHAINS = 7
+/** With a few more a search goes on from the improved order for a while: it finds what no exchange of chains does. */
+const SEARCHED_CHAINS = 12
+/** Pieces of work a search may place: enough to look through everything with seven, but for a few in a hundred. */
+const STEPS = 250_000
+const STEPS_BEYOND = 10_000
+const STEPS_FOR_VISITS = 6_000
+/** Chains placed in improving an order: fixed, so that a plan is the same every time. */
+const TRIED_CHAINS = 100_000
 
 /** A plan, and what taking the chains as they came would have cost. */
 export interface PlannedPot {
@@ -19,9 +24,8 @@ export interface PlannedPot {
  * promises; then that it is over early; then that nobody comes back to it more often than has to be.
  *
  * What is begun stays as it is. A plan never has more in bath, pot or on the rail than they take, nor more hands at work than
- * there are; no chain is waxed before it is stripped and dry. With up to {@link EXHAUSTIVE_CHAINS} chains still to go in
- * every order and batch is tried under every policy of what hands do first, then what they do between dips as long as steps are left: for
- * three nothing better exists; with more than five it is a good plan. Never worse than first come, first served.
+ * there are; no chain is waxed before it is stripped and dry. With up to {@link EXHAUSTIVE_CHAINS} chains still to go in nothing is
+ * less late or sooner over; with more it is a good plan. Never worse than first come, first served.
  *
  * @param input chains in the order they came, and the shop; minutes from now
  * @throws RangeError where nothing could ever be waxed: no pot, no rail, no bath for what needs one, no hands
@@ -33,30 +37,28 @@ export function planPot(input: PotInput): PlannedPot {
   const begun = flexGroups(input, session)
   const came = batches(free, session.most)
   const firstCome = place(session, begun, { order: came, ...PLAIN })
-  const starts = [came, batches([...free].sort(byPromise), session.most), singles(free)]
-  const ways =
-    free.length > EXHAUSTIVE_CHAINS
-      ? starts
-      : [
-          ...starts,
-          ...orders(
-            free.map(({ id }) => id),
-            session,
-          ),
-        ]
-  const found = ways
+  const best = [came, batches([...free].sort(byPromise), session.most), singles(free)]
     .flatMap((order) => POLICIES.map((policy) => ({ order, ...policy })))
     .map((way): Found => ({ way, score: place(session, begun, way) }))
-  const best = found.reduce((one, other) => (isBetter(other.score, one.score) ? other : one))
-  if (free.length > EXHAUSTIVE_CHAINS) {
-    runThrough(session, begun, improve(session, begun, best).way)
-    return { plan: session.plan(), firstCome }
-  }
-  const likely = found.sort((a, b) => (isBetter(a.score, b.score) ? -1 : 1)).map(({ way }) => way.order)
-  const better = interleave(session, begun, [...new Set(likely)], best.score)
-  if (better) return { plan: better, firstCome }
-  runThrough(session, begun, best.way)
+    .reduce((one, other) => (isBetter(other.score, one.score) ? other : one))
+  const improved = improve(session, begun, best, Math.ceil(TRIED_CHAINS / Math.max(1, free.length)))
+  const searched = search(session, input, free, improved.score)
+  if (searched) return { plan: searched, firstCome }
+  runThrough(session, begun, improved.way)
   return { plan: session.plan(), firstCome }
+}
+
+/** Something better than what there is, by looking through what hands could do; null where nothing is, or there are too many. */
+function search(session: PotSession, input: PotInput, free: readonly PotChain[], best: PotScore): PotPlan | null {
+  if (free.length > SEARCHED_CHAINS) return null
+  const left = {
+    toStrip: free.filter(({ id }) => session.isToStrip(id)),
+    ready: free.filter(({ id }) => !session.isToStrip(id)),
+    hanging: input.chains.filter((chain) => !free.includes(chain)),
+  }
+  const steps = free.length > EXHAUSTIVE_CHAINS ? STEPS_BEYOND : STEPS
+  const sooner = searchPot(session, left, best, steps, 'sooner').plan
+  return searchPot(session, left, sooner ?? best, STEPS_FOR_VISITS, 'fewer-visits').plan ?? sooner
 }
 
 type Order = readonly (readonly string[])[]
@@ -136,90 +138,10 @@ function place(session: PotSession, begun: Order, way: Way): PotScore {
   return score
 }
 
-/**
- * Looks for something better than the best so far by what hands do when: whatever is stripped ahead of dips, whatever is flexed between
- * them; as long as steps are left, the likeliest orders first.
- *
- * @returns null where nothing better was found
- */
-function interleave(session: PotSession, begun: Order, likely: readonly Order[], first: PotScore): PotPlan | null {
-  let best = first
-  let plan: PotPlan | null = null
-  let steps = STEPS
-  const all = [...begun, ...(likely[0] ?? [])].flat()
-  const hopeless = (left: boolean, hanging: Order): boolean => {
-    if (steps-- <= 0) return true
-    const late = all.reduce((sum, id) => sum + session.lateSoFar(id), 0)
-    if (late !== best.late) return late > best.late
-    const finish = Math.max(
-      session.finishSoFar(),
-      left ? session.soonest() : 0,
-      ...hanging.map(([id]) => session.flexedAt(id!)),
-    )
-    return finish > best.finish
-  }
-  const go = (strips: Order, dips: Order, hanging: Order): void => {
-    if (hopeless(dips.length > 0, hanging)) return
-    if (dips.length === 0 && hanging.length === 0) {
-      const score = session.score()
-      if (!isBetter(score, best)) return
-      best = score
-      plan = session.plan()
-      return
-    }
-    const then = (placing: () => void, ...rest: Parameters<typeof go>): void => {
-      const mark = session.mark()
-      placing()
-      go(...rest)
-      session.backTo(mark)
-    }
-    // Those of one dip are as good as each other; those of a later dip may go before.
-    for (const [i, [id, ...others]] of strips.entries())
-      then(() => session.strip(id!), withRest(strips, i, others), dips, hanging)
-    const [dip, ...otherDips] = dips
-    if (dip && !dip.some((id) => session.isToStrip(id)))
-      then(() => session.dip(dip), strips, otherDips, [...hanging, session.promised(dip)])
-    // One chain at a time: the rest of its dip may hang on while something else is done.
-    for (const [i, [id, ...others]] of hanging.entries())
-      then(() => session.flex([id!]), strips, dips, withRest(hanging, i, others))
-  }
-  for (const order of likely)
-    go(
-      order.map((dip) => dip.filter((id) => session.isToStrip(id))).filter((dip) => dip.length > 0),
-      order,
-      begun,
-    )
-  return plan
-}
-
-/** Groups with what is left of one of them. */
-const withRest = (groups: Order, i: number, rest: readonly string[]): Order =>
-  rest.length === 0 ? groups.toSpliced(i, 1) : groups.with(i, rest)
-
-/** Every way to part chains into dips of one recipe, in every order. */
-function* orders(ids: readonly string[], session: PotSession): Generator<Order> {
-  if (ids.length === 0) yield []
-  for (const dip of subsets(ids, session.most)) {
-    if (!session.oneRecipe(dip)) continue
-    const rest = ids.filter((id) => !dip.includes(id))
-    for (const others of orders(rest, session)) yield [dip, ...others]
-  }
-}
-
-/** Every choice of at least one and at most so many. */
-function subsets(ids: readonly string[], most: number): string[][] {
-  const all: string[][] = []
-  for (let bits = (1 << ids.length) - 1; bits > 0; bits--) {
-    const chosen = ids.filter((_, i) => (bits >> i) & 1)
-    if (chosen.length <= most) all.push(chosen)
-  }
-  return all
-}
-
 /** Moves chains between dips, and dips among themselves, as long as that helps and tries are left. */
-function improve(session: PotSession, begun: Order, start: Found): Found {
+function improve(session: PotSession, begun: Order, start: Found, most: number): Found {
   let best = start
-  let tries = TRIES
+  let tries = most
   for (let again = true; again && tries > 0;) {
     again = false
     for (const order of neighbours(best.way.order, session.most)) {

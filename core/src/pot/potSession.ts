@@ -1,14 +1,16 @@
-import type {
-  ChainPlan,
-  HandsOn,
-  Pot,
-  PotChain,
-  PotDip,
-  PotInput,
-  PotPlan,
-  PotScore,
-  PotShop,
-  Span,
+import {
+  POT_RECIPES,
+  type ChainPlan,
+  type HandsOn,
+  type Pot,
+  type PotChain,
+  type PotDip,
+  type PotInput,
+  type PotPlan,
+  type PotRecipe,
+  type PotScore,
+  type PotShop,
+  type Span,
 } from './potTypes.ts'
 import { Timetable } from './timetable.ts'
 
@@ -102,12 +104,16 @@ export class PotSession {
     this.draw(now, inIt, { from: since, to: since + this.shop.loadMinutes }, true)
   }
 
-  /** Strips what has to be, then puts chains of one recipe into the pot that lets go of them first. */
-  dip(ids: readonly string[]): void {
+  /**
+   * Strips what has to be, then puts chains of one recipe into a pot.
+   *
+   * @param into which; left out: the one that lets go of them first
+   */
+  dip(ids: readonly string[], into?: string): void {
     const chains = ids.map((id) => this.chain(id)).sort(byPromise)
     const { loadMinutes } = this.shop
     const from = Math.max(0, ...chains.map((chain) => Math.max(this.prepared(chain), chain.notBefore ?? 0)))
-    const holds = this.pots.filter(({ pot }) => pot.capacity >= chains.length)
+    const holds = this.pots.filter(({ pot }) => pot.capacity >= chains.length && (into ?? pot.id) === pot.id)
     if (holds.length === 0) throw new RangeError('no pot takes that many chains')
     const recipe = this.recipe(chains)
     const drawn = (now: PotNow): { now: PotNow; load: number; out: number } => {
@@ -200,6 +206,110 @@ export class PotSession {
       this.work.push({ from, to: from + flexMinutes, what: 'flex', chains: [id] })
       way.flex = { from, to: from + flexMinutes }
     }
+  }
+
+  /** Pots that take so many: of those that are as good as each other, one. */
+  potsFor(count: number): string[] {
+    const seen = new Set<string>()
+    return this.pots.flatMap(({ pot: { id, capacity }, freeAt, hotAt }) => {
+      const as = `${capacity} ${freeAt} ${Math.max(freeAt + this.shop.loadMinutes, hotAt)}`
+      if (capacity < count || seen.has(as)) return []
+      seen.add(as)
+      return [id]
+    })
+  }
+
+  /** Minute a chain that needs no stripping any more is dry. */
+  dryAtOf(id: string): number {
+    return this.dryAt.get(id) ?? Infinity
+  }
+
+  /** All that is placed, in words that are the same however it was come to. */
+  state(): string {
+    let state = ''
+    for (const { freeAt, hotAt } of this.pots) state += `${freeAt},${hotAt};`
+    for (const id of this.byId.keys()) {
+      const way = this.ways.get(id)
+      state += way ? `${way.strip?.from},${way.dip?.from},${way.hang.from},${way.flex?.from};` : ';'
+    }
+    return state
+  }
+
+  /** What everything comes to at least, once what is left is placed as well: minutes late, and the end. */
+  atLeast({
+    toStrip,
+    ready,
+    hanging,
+  }: Readonly<Record<'toStrip' | 'ready' | 'hanging', readonly PotChain[]>>): Pick<PotScore, 'late' | 'finish'> {
+    const { flexMinutes, hangMinutes, loadMinutes, stripMinutes, stripHandsMinutes, dryMinutes, mechanics } = this.shop
+    let late = 0
+    for (const [id, { flex }] of this.ways) {
+      const { readyBy } = this.chain(id)
+      if (flex && readyBy !== null) late += Math.max(0, flex.to - readyBy)
+    }
+    let finish = this.finishSoFar()
+    for (const { id, readyBy } of hanging) {
+      const at = this.hands.firstFree(this.hungUntil(id), flexMinutes) + flexMinutes
+      finish = Math.max(finish, at)
+      if (readyBy !== null) late += Math.max(0, at - readyBy)
+    }
+    const still = [...toStrip, ...ready]
+    const atWork = this.work.reduce((sum, { from, to }) => sum + Math.max(0, to - Math.max(0, from)), 0)
+    let handsLeft = stripHandsMinutes * toStrip.length + flexMinutes * (still.length + hanging.length)
+    if (still.length > 0) {
+      const stripped = this.bath.firstFree(0, stripMinutes) + stripMinutes + dryMinutes
+      let first = Infinity
+      let ownLate = 0
+      let ownLateReady = 0
+      let shortest = Infinity
+      for (const { id, recipe, readyBy, notBefore } of still) {
+        const { minutes, drawMinutes } = this.shop.recipes[recipe]
+        const from = Math.max(this.dryAt.get(id) ?? stripped, notBefore ?? 0)
+        let out = Infinity
+        for (const { freeAt, hotAt } of this.pots)
+          out = Math.min(out, Math.max(Math.max(from, freeAt) + loadMinutes, hotAt) + minutes)
+        const at = out + drawMinutes + hangMinutes + flexMinutes
+        first = Math.min(first, at)
+        finish = Math.max(finish, at)
+        shortest = Math.min(shortest, loadMinutes + minutes + drawMinutes)
+        const lateBy = readyBy === null ? 0 : Math.max(0, at - readyBy)
+        ownLate += lateBy
+        if (this.dryAt.has(id)) ownLateReady += lateBy
+      }
+      // Chains come out a dip at a time, the fullest dips first at best, hang as many as the rail takes, and are flexed
+      // one after the other.
+      const dips = this.fullestDips(still)
+      const dipOf = dips.flatMap((size, dip) => Array.from({ length: size }, () => dip))
+      const inTurn = lateInTurn(
+        still,
+        (i) =>
+          first +
+          Math.max(
+            Math.floor(dipOf[i]! / this.pots.length) * shortest,
+            Math.floor(i / this.shop.railCapacity) * hangMinutes,
+            Math.floor(i / mechanics) * flexMinutes,
+          ),
+      )
+      // They are stripped as many at a time as the bath takes.
+      const stripInTurn = lateInTurn(
+        toStrip,
+        (i) => stripped + Math.floor(i / this.shop.stripCapacity) * stripMinutes + shortest + hangMinutes + flexMinutes,
+      )
+      finish = Math.max(finish, inTurn.finish, stripInTurn.finish)
+      late += Math.max(ownLate, inTurn.late, ownLateReady + stripInTurn.late)
+      for (const { recipe, count } of countedByRecipe(still))
+        handsLeft += Math.ceil(count / this.most) * (loadMinutes + this.shop.recipes[recipe].drawMinutes)
+    }
+    return { late, finish: Math.max(finish, (atWork + handsLeft) / mechanics) }
+  }
+
+  /** How many chains dips of one recipe each take at most, the fullest first. */
+  private fullestDips(chains: readonly PotChain[]): number[] {
+    return countedByRecipe(chains)
+      .flatMap(({ count }) =>
+        Array.from({ length: Math.ceil(count / this.most) }, (_, i) => Math.min(this.most, count - i * this.most)),
+      )
+      .sort((a, b) => b - a)
   }
 
   /** Whether a chain has still to be stripped. */
@@ -301,6 +411,20 @@ export class PotSession {
     })
     return { ...this.score(), dips: [...this.dips], chains, hands: withMechanics(this.work, this.shop.mechanics) }
   }
+}
+
+/** What chains come to that are ready in turn, the first wanted first. @param readyAt when the first is, the second … */
+function lateInTurn(chains: readonly PotChain[], readyAt: (i: number) => number): { late: number; finish: number } {
+  const wanted = chains.map(({ readyBy }) => readyBy ?? Infinity).sort((a, b) => a - b)
+  let late = 0
+  for (const [i, by] of wanted.entries()) late += Math.max(0, readyAt(i) - by)
+  return { late, finish: chains.length === 0 ? 0 : readyAt(chains.length - 1) }
+}
+
+function countedByRecipe(chains: readonly PotChain[]): { recipe: PotRecipe; count: number }[] {
+  return POT_RECIPES.map((recipe) => ({ recipe, count: chains.filter((one) => one.recipe === recipe).length })).filter(
+    ({ count }) => count > 0,
+  )
 }
 
 const NEVER: Span = { from: Infinity, to: Infinity }

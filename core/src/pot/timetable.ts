@@ -39,14 +39,28 @@ export class Timetable {
     // What takes no time needs nobody.
     if (minutes === 0) return null
     const to = from + minutes
-    const over = this.booked.filter((one) => one.from < to && one.to > from)
-    if (over.reduce((sum, one) => sum + one.count, 0) + count <= this.capacity) return null
+    let inTheWay = count
+    for (const one of this.booked) if (one.from < to && one.to > from) inTheWay += one.count
+    if (inTheWay <= this.capacity) return null
     // Use only rises where something begins: each beginning within the span is looked at.
-    for (const at of [from, ...over.map((one) => one.from).filter((one) => one > from)]) {
-      const there = over.filter((one) => one.from <= at && one.to > at)
-      if (there.reduce((sum, one) => sum + one.count, 0) + count > this.capacity)
-        return Math.min(...there.map((one) => one.to))
+    let blocked = this.fullAt(from, count)
+    for (const one of this.booked) {
+      if (one.from <= from || one.from >= to) continue
+      const until = this.fullAt(one.from, count)
+      if (until !== null && (blocked === null || one.from < blocked.at)) blocked = { at: one.from, until: until.until }
     }
-    return null
+    return blocked?.until ?? null
+  }
+
+  /** Until when too little is free for so many, where that is so at a minute. */
+  private fullAt(at: number, count: number): { at: number; until: number } | null {
+    let used = count
+    let until = Infinity
+    for (const one of this.booked)
+      if (one.from <= at && one.to > at) {
+        used += one.count
+        until = Math.min(until, one.to)
+      }
+    return used > this.capacity ? { at, until } : null
   }
 }

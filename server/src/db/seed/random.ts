@@ -1,6 +1,10 @@
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64'
 import { uniformInt } from 'pure-rand/distribution/uniformInt'
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
+import { skipN } from 'pure-rand/utils/skipN'
+
+/** A small seed leaves most of the generator's state empty: what it draws first is near 1, whatever the seed. */
+const WARM_UP = 32
 
 /** Chance that is the same every time: everything drawn follows from the seed. */
 export class Chance {
@@ -8,6 +12,7 @@ export class Chance {
 
   constructor(seed: number) {
     this.generator = xoroshiro128plus(seed)
+    skipN(this.generator, WARM_UP)
   }
 
   /** 0 up to 1. */

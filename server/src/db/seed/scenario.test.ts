@@ -93,6 +93,14 @@ describe('seeded chance', () => {
       expect(chance.unit()).toBeLessThan(1)
     }
   })
+  it('draws first what any draw may be, whatever the seed', () => {
+    const first = Array.from({ length: 2000 }, (_, seed) => new Chance(seed + 1).unit())
+    for (let tenth = 0; tenth < 10; tenth++) {
+      const here = first.filter((unit) => Math.floor(10 * unit) === tenth).length
+      expect(here).toBeGreaterThan(140)
+      expect(here).toBeLessThan(260)
+    }
+  })
   it('makes ids of version 7 that carry their moment', () => {
     const at = new Date('2026-05-04T07:30:00Z')
     const id = new Chance(7).id(at)
