@@ -2,18 +2,22 @@ import { runInNewContext } from 'node:vm'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  careExplained,
   chainVerdict,
   checkInstrument,
   DEFAULTS,
+  derailleurLengthExplained,
   explainedOdometerDistance,
   explainedSurfaceKm,
   growthSinceNew,
   INSTRUMENT_KINDS,
+  lengthSchools,
   observeSpot,
   RULE_MATERIALS,
   SHIPPED_RULES,
   SURFACES,
   type Explanation,
+  type LengthDrive,
 } from './index.ts'
 import { normalCumulative } from './numerics/normal.ts'
 
@@ -31,6 +35,9 @@ const SIGNS: Readonly<Record<string, string>> = {
   '≤': '<=',
   '∨': '||',
   '∧': '&&',
+  '⌈': 'ceil(',
+  '⌉': ')',
+  π: 'PI',
 }
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/gu, '\\$&')
 
@@ -47,7 +54,15 @@ function recomputed({ formula, inputs }: Explanation): number | boolean | undefi
       names.includes(token) ? `v[${names.indexOf(token)}]` : SIGNS[token]!,
     )
   const v = inputs.map(({ value }) => value)
-  return runInNewContext(code, { v, sqrt: Math.sqrt, max: Math.max, phi: normalCumulative }) as number | boolean
+  return runInNewContext(code, {
+    v,
+    sqrt: Math.sqrt,
+    max: Math.max,
+    ceil: Math.ceil,
+    cos: Math.cos,
+    PI: Math.PI,
+    phi: normalCumulative,
+  }) as number | boolean
 }
 
 /** Explanations that do not give what they say. */
@@ -102,6 +117,47 @@ describe('every line of an explanation follows from what it shows', () => {
       { numRuns: 3000 },
     )
     expect(told).toBeGreaterThan(400)
+  })
+  it('of a length, by the derailleur’s loop', () => {
+    let told = 0
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 20, max: 52 }),
+        fc.integer({ min: 11, max: 52 }),
+        fc.integer({ min: 400, max: 480 }),
+        fc.option(fc.integer({ min: 0, max: 6 })),
+        fc.option(fc.constantFrom([11, 11], [12, 14], [14, 14])),
+        (ring, sprocket, chainstayMm, statedAdd, pulleys) => {
+          const drive: LengthDrive = {
+            type: 'derailleur',
+            fronts: [ring],
+            sprockets: [10, sprocket],
+            chainstayMm,
+            suspension: 'full',
+            growthMm: 4,
+            statedAdd,
+            pulleys,
+            pulleysCounted: false,
+            capacityTeeth: null,
+            largestSprocketTeeth: null,
+          }
+          const explained = derailleurLengthExplained(drive, DEFAULTS)
+          told += explained.length
+          expect(amiss(explained)).toEqual([])
+          expect(explained[0]!.result.value).toBe(lengthSchools(drive, null, DEFAULTS)[0]!.pitches)
+        },
+      ),
+    )
+    expect(told).toBeGreaterThan(150)
+  })
+  it('of a treatment that falls due', () => {
+    for (const because of ['distance', 'first-care', 'days', 'wash', 'squeak', 'never-treated'] as const) {
+      const told = careExplained(
+        { because, interval: { km: 180, days: 45 }, usedKm: 61.5, usedDays: 12 },
+        DEFAULTS.care,
+      )
+      expect(amiss([told])).toEqual([])
+    }
   })
   it('of a whole chain’s growth, and of its distance', () => {
     fc.assert(

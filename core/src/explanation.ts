@@ -7,6 +7,8 @@ export type Unit =
   | 'mi'
   | 'days'
   | 'pitches'
+  | 'teeth'
+  | 'rad'
   | 'probability'
   | 'spots'
   | 'visits'

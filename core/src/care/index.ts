@@ -1,3 +1,4 @@
 export * from './careDue.ts'
+export * from './careExplained.ts'
 export * from './careSteps.ts'
 export * from './eventCare.ts'

@@ -65,6 +65,45 @@ function byKeys<T>(list: readonly T[], keysOf: (one: T) => Keys): T[] {
     .map(({ one }) => one)
 }
 
+/** What chains are ordered by, the most important first. */
+export const CHAIN_ORDER = ['outcome', 'cautions', 'level', 'stock', 'price', 'name'] as const
+export type ChainOrder = (typeof CHAIN_ORDER)[number]
+
+/** A chain as it is ordered. */
+interface OrderedChain {
+  readonly part: Pick<ChainModel, 'id' | 'name' | 'level' | 'stock' | 'price'>
+  readonly outcome: Outcome
+}
+/** The same with what each rule says of it. */
+type RuledChain = OrderedChain & { readonly rules: readonly { readonly outcome: Outcome }[] }
+
+const chainKeys = (
+  { level }: Pick<PartsDrive, 'level'>,
+  { part, outcome, cautions }: OrderedChain & { readonly cautions: number },
+): Keys => [
+  RANK[outcome],
+  cautions,
+  level !== null && part.level === level ? 0 : 1,
+  part.stock > 0 ? 0 : 1,
+  priceOf(part.price),
+  part.name,
+  part.id,
+]
+
+/** By what one chain stands before another; null where it does not. */
+export function aheadBy(drive: Pick<PartsDrive, 'level'>, one: RuledChain, other: RuledChain): ChainOrder | null {
+  const keysOf = ({ part, outcome, rules }: RuledChain): Keys =>
+    chainKeys(drive, {
+      part,
+      outcome,
+      // Of what does not fit, nothing else is to be minded.
+      cautions: outcome === 'does-not-fit' ? 0 : rules.filter((rule) => rule.outcome === 'caution').length,
+    })
+  const [keys, others] = [keysOf(one), keysOf(other)]
+  const at = keys.findIndex((key, i) => key !== others[i])
+  return at < 0 || keys[at]! > others[at]! ? null : (CHAIN_ORDER[at] ?? 'name')
+}
+
 const priceOf = (price: number | null): number => price ?? Infinity
 
 /** Parts by how they stand: what is not excluded in its order, and the rest, to be put in order only where it is wanted. */
@@ -110,15 +149,7 @@ export const siftChains = (drive: PartsDrive, chains: readonly ChainModel[]): Si
   sift(
     chains,
     (chain) => weigh(CHAIN_RULES, { drive, chain }),
-    ({ part, outcome, cautions }) => [
-      RANK[outcome],
-      cautions,
-      drive.level !== null && part.level === drive.level ? 0 : 1,
-      part.stock > 0 ? 0 : 1,
-      priceOf(part.price),
-      part.name,
-      part.id,
-    ],
+    (ranked) => chainKeys(drive, ranked),
   )
 
 /** The best chains of {@link siftChains} with what every rule says of each. @param most as many as are wanted */

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  aheadBy,
   DEFAULTS,
   chainProblems,
   factsWanted,
@@ -270,6 +271,27 @@ describe('chains ranked', () => {
         expect(matchChains(of, [...chains].reverse())).toEqual(list)
         for (const { part, outcome } of list)
           expect(judgeChain(of, { ...part, price: 1, stock: 99 }).outcome).toBe(outcome)
+      }),
+    )
+  })
+  it('say by what each stands before the next, and never before one ahead of it', () => {
+    const [own, cheap, dear] = matchChains(drive, [
+      other({ id: 'dear', price: 5000 }),
+      other({ id: 'cheap', price: 2000 }),
+      other({ id: 'own', level: 'two', price: 8000, stock: 0 }),
+    ])
+    expect([aheadBy(drive, own!, cheap!), aheadBy(drive, cheap!, dear!), aheadBy(drive, dear!, cheap!)]).toEqual([
+      'level',
+      'price',
+      null,
+    ])
+    fc.assert(
+      fc.property(anyDrive, fc.uniqueArray(anyChain, { selector: ({ id }) => id, maxLength: 12 }), (of, chains) => {
+        const list = matchChains(of, chains)
+        for (const [i, one] of list.slice(1).entries()) {
+          expect(aheadBy(of, one, list[i]!)).toBeNull()
+          expect(aheadBy(of, list[i]!, one)).not.toBeNull()
+        }
       }),
     )
   })

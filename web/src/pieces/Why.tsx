@@ -13,7 +13,7 @@ import { SheetDialog } from './SheetDialog.tsx'
 import { useChance } from './useChance.ts'
 
 /** Decimals a number of a unit is told with. */
-const DECIMALS: Partial<Record<Unit, number>> = { mm: 2, in: 3, '%': 3, km: 0, mi: 0, probability: 3 }
+const DECIMALS: Partial<Record<Unit, number>> = { in: 3, '%': 3, km: 0, mi: 0, probability: 3, rad: 4 }
 
 /** A value of an explanation as it is told. */
 function told(value: number | string, unit: Unit, t: TFunction): string {
@@ -22,7 +22,9 @@ function told(value: number | string, unit: Unit, t: TFunction): string {
   if (unit === 'probability' && value > 0.9995) return `> ${number(0.999, 3)}`
   if (unit === 'probability' && value < 0.0005) return `< ${number(0.001, 3)}`
   const name = t(`why.unit.${unit}`, { count: value })
-  return `${number(value, DECIMALS[unit] ?? 0)}${name === '' ? '' : `\u202f${name}`}`
+  // A loop is no whole number of pitches; what closes is. A length that was never read closer is told as it was given.
+  const decimals = unit === 'pitches' || unit === 'mm' ? (Number.isInteger(value) ? 0 : 2) : (DECIMALS[unit] ?? 0)
+  return `${number(value, decimals)}${name === '' ? '' : `\u202f${name}`}`
 }
 
 function Told({ value, unit }: { value: number | string; unit: Unit }) {
@@ -48,14 +50,14 @@ function Input({ input }: { input: ExplainedInput }) {
 }
 
 /** What a number comes from, in one sentence a mechanic would say: with what went in, by its meaning. */
-function becauseOf({ rule, inputs, result }: Explanation, t: TFunction): string {
+function becauseOf({ rule, inputs, result }: Explanation, t: TFunction, lead?: string): string {
   const said = (value: number | string, unit: Unit): string =>
     unit === 'probability' && typeof value === 'number'
       ? t('verdict.chance', { n: number(100 * value, 0) })
       : told(value, unit, t)
   const values = Object.fromEntries(inputs.map(({ meaning, value, unit }) => [meaning, said(value, unit)]))
   const because = t(`why.because.${rule}`, { ...values, defaultValue: '' })
-  return `${told(result.value, result.unit, t)}: ${because === '' ? t(`why.rule.${rule}`) : because}`
+  return `${lead ?? told(result.value, result.unit, t)}: ${because === '' ? t(`why.rule.${rule}`) : because}`
 }
 
 /** The answer of a verdict, in one sentence: what was seen, where this bike is done, and how likely it is over. */
@@ -166,6 +168,7 @@ export function WhyDialog({
   onClose,
   explanations,
   answer,
+  lead,
   note,
   verdict,
   school = 'by-speeds',
@@ -176,6 +179,8 @@ export function WhyDialog({
   explanations: readonly Explanation[]
   /** The answer in one sentence; left out: the verdict's, or what the first number comes from. */
   answer?: string | undefined
+  /** What it begins with, where the number alone would say nothing to a mechanic. */
+  lead?: string | undefined
   note?: ReactNode
   /** Of a verdict: the other schools stand beside it on one wear rule. */
   verdict?: ChainVerdict
@@ -186,7 +191,7 @@ export function WhyDialog({
   const [formulas, setFormulas] = useState(false)
   const verdictAnswer = useVerdictAnswer()
   useHotkeys('f', () => setFormulas((shown) => !shown), { enabled: open })
-  const said = answer ?? (verdict ? verdictAnswer(verdict) : explanations[0] ? becauseOf(explanations[0], t) : '')
+  const said = answer ?? (verdict ? verdictAnswer(verdict) : explanations[0] ? becauseOf(explanations[0], t, lead) : '')
   const decided = verdict ? explanations.find(({ rule }) => rule.split('-')[0] === verdict.decidedBy) : explanations[0]
   const leadOf = ({ rule }: Explanation): ReactNode =>
     /^D\d/.test(rule) ? (
@@ -221,10 +226,12 @@ export function WhyDialog({
 export function Why({
   explanations,
   label,
+  lead,
   note,
 }: {
   explanations: readonly Explanation[]
   label?: string
+  lead?: string
   note?: ReactNode
 }) {
   const { t } = useTranslation()
@@ -241,7 +248,7 @@ export function Why({
       >
         {t('why.title')}
       </Link>
-      <WhyDialog open={open} onClose={() => setOpen(false)} explanations={explanations} note={note} />
+      <WhyDialog open={open} onClose={() => setOpen(false)} explanations={explanations} lead={lead} note={note} />
     </>
   )
 }

@@ -1,7 +1,17 @@
 // @vitest-environment happy-dom
 import { screen } from '@testing-library/react'
 import { describe, expect, it } from 'vitest'
-import { chainVerdict, explainedOdometerDistance, SHIPPED_RULES, type ChainForecast } from '@pelrin/core'
+import {
+  careExplained,
+  chainVerdict,
+  DEFAULTS,
+  derailleurLengthExplained,
+  explainedOdometerDistance,
+  fixedLengthExplained,
+  SHIPPED_RULES,
+  type ChainForecast,
+  type Explanation,
+} from '@pelrin/core'
 import { inApp } from '../testing/inApp.tsx'
 import { WhyDialog } from './Why.tsx'
 
@@ -63,6 +73,51 @@ describe('why a verdict is what it is', () => {
 })
 
 describe('why a number is what it is', () => {
+  const answer = (explanations: readonly Explanation[], lead?: string): string => {
+    inApp(<WhyDialog open onClose={() => undefined} explanations={explanations} lead={lead} />)
+    return screen.getByTestId('answer').textContent.replaceAll('\u202f', ' ')
+  }
+  it('is a loop and what the derailleur wants, of a length', () => {
+    const drive = {
+      type: 'derailleur',
+      fronts: [48, 34],
+      sprockets: [11, 36],
+      chainstayMm: 440,
+      suspension: 'rigid',
+      growthMm: null,
+      statedAdd: null,
+      pulleys: null,
+      pulleysCounted: false,
+      capacityTeeth: null,
+      largestSprocketTeeth: null,
+    } as const
+    expect(answer(derailleurLengthExplained(drive, DEFAULTS))).toMatch(
+      /^114 pitches: because the loop over 48 teeth and 36 teeth with axles 440 mm apart takes 111\.\d\d pitches,/,
+    )
+  })
+  it('is where the axle stands, of a length with no derailleur', () => {
+    const loop = { frontTeeth: 38, rearTeeth: 19, fromMm: 430, toMm: 450, halfLink: false }
+    expect(answer(fixedLengthExplained(loop, 98, DEFAULTS))).toMatch(
+      /^98 pitches: because with so many the axle stands at 4\d\d\.\d\d mm, where it can: between 430 mm and 450 mm\.$/,
+    )
+  })
+  it('begins with what the place says, where that says more than the number', () => {
+    const told = { because: 'distance' as const, interval: { km: 180, days: 45 }, usedKm: 296, usedDays: 12 }
+    expect(answer([careExplained(told, DEFAULTS.care)], 'Overdue since 20 Nov')).toMatch(
+      /^Overdue since 20 Nov: because its treatment lasts 180 km on dry roads, and 296 km of them are used up/,
+    )
+  })
+  it.each([
+    ['distance', /^118 km: because its treatment lasts 180 km on dry roads, and 62 km of them are used up/],
+    ['days', /^33 days: because no treatment is trusted longer than 45 days, and 12 days of them are over\.$/],
+    ['first-care', /^-12 km: because the coat it came with carries it 50 km on dry roads/],
+    ['wash', /^at once: because it was washed since it was treated/],
+    ['squeak', /^at once: because it squeaked/],
+    ['never-treated', /^at once: because nobody has written down/],
+  ] as const)('is what was used up, or what happened, of a treatment due by %s', (because, words) => {
+    const told = { because, interval: { km: 180, days: 45 }, usedKm: 62, usedDays: 12 }
+    expect(answer([careExplained(told, DEFAULTS.care)]).replace('−', '-')).toMatch(words)
+  })
   it('is what it was made from, in the words of what went in', () => {
     const explained = explainedOdometerDistance(
       [

@@ -14,7 +14,17 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
 import { v7 } from 'uuid'
-import { careSteps, CLEANINGS, cleaningNeeded, TREATMENTS, type Cleaning, type Treatment } from '@pelrin/core'
+import {
+  assumptionsWith,
+  careExplained,
+  careSteps,
+  CLEANINGS,
+  cleaningNeeded,
+  TREATMENTS,
+  type Assumptions,
+  type Cleaning,
+  type Treatment,
+} from '@pelrin/core'
 import { endpoints, type BikeCare } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useBikeCare } from '../../api/queries.ts'
@@ -33,6 +43,7 @@ import { CarePlanDialog } from './CarePlanDialog.tsx'
 import { CareScale } from './CareScale.tsx'
 import { CareStepList } from './CareStepList.tsx'
 import { WantedDays, WantedDialog } from './WantedDays.tsx'
+import { Why } from '../../pieces/Why.tsx'
 import { isDue, useCareWords } from '../../pieces/useCareWords.ts'
 
 /** The care of the chain on a bike: when it is due and why, written down by one more key, its steps beside. */
@@ -42,8 +53,16 @@ export function CarePlace() {
   const care = useBikeCare(id)
   return (
     <OfBike bikeId={id} title={t('caring.title')} needs={[care]} also={care.data?.chain?.name}>
-      {({ lastOdometer, customer }) =>
-        care.data && <CareOf bikeId={id} care={care.data} unit={lastOdometer?.unit ?? 'km'} customer={customer.name} />
+      {({ lastOdometer, customer, assumptions }) =>
+        care.data && (
+          <CareOf
+            bikeId={id}
+            care={care.data}
+            unit={lastOdometer?.unit ?? 'km'}
+            customer={customer.name}
+            assumed={assumptionsWith(assumptions)}
+          />
+        )
       }
     </OfBike>
   )
@@ -62,11 +81,13 @@ function CareOf({
   care,
   unit,
   customer,
+  assumed,
 }: {
   bikeId: string
   care: BikeCare
   unit: 'km' | 'mi'
   customer: string
+  assumed: Assumptions
 }) {
   const { t } = useTranslation()
   const navigate = useNavigate()
@@ -171,7 +192,12 @@ function CareOf({
   return (
     <>
       <Beside width={430} toRead beside={<CareStepList steps={steps} />}>
-        <CareDueWords care={care} unit={unit} onMeasure={() => void navigate(`/bikes/${bikeId}/measure`)} />
+        <CareDueWords
+          care={care}
+          unit={unit}
+          assumed={assumed}
+          onMeasure={() => void navigate(`/bikes/${bikeId}/measure`)}
+        />
         <Stack direction="row" sx={{ gap: 2, alignItems: 'baseline', flexWrap: 'wrap', pt: 0.5 }}>
           <Typography variant="h2" sx={{ flex: 1 }}>
             {t('caring.record')}
@@ -310,7 +336,17 @@ function CareOf({
 }
 
 /** When it is due and why, what is used up of its interval, and whether it is measured before. */
-function CareDueWords({ care, unit, onMeasure }: { care: BikeCare; unit: 'km' | 'mi'; onMeasure: () => void }) {
+function CareDueWords({
+  care,
+  unit,
+  assumed,
+  onMeasure,
+}: {
+  care: BikeCare
+  unit: 'km' | 'mi'
+  assumed: Assumptions
+  onMeasure: () => void
+}) {
   const { t } = useTranslation()
   const words = useCareWords()
   const { next, chain } = care
@@ -331,7 +367,8 @@ function CareDueWords({ care, unit, onMeasure }: { care: BikeCare; unit: 'km' | 
       </Typography>
       <Typography sx={{ fontSize: 18 }}>
         {words.left(next, unit)}{' '}
-        {interval.own ? t('caring.own') : t('caring.ofShop', { care: t(`care.${chain?.care ?? 'unknown'}`) })}
+        {interval.own ? t('caring.own') : t('caring.ofShop', { care: t(`care.${chain?.care ?? 'unknown'}`) })}{' '}
+        <Why explanations={[careExplained(next, assumed.care)]} label={words.due(next)} lead={words.due(next)} />
       </Typography>
       {checkFirst && (
         <Stack

@@ -2,6 +2,8 @@ import { Box, Button, Checkbox, FormControlLabel, Stack, Typography } from '@mui
 import { useTranslation } from 'react-i18next'
 import {
   capacityNeeded,
+  derailleurLengthExplained,
+  fixedLengthExplained,
   countsOf,
   derailleurCautions,
   derailleurLength,
@@ -12,6 +14,8 @@ import {
   tensionedPitches,
   type Assumptions,
   type ChainOf,
+  type Explanation,
+  type FixedLoop,
   type Gear,
   type LengthDrive,
 } from '@pelrin/core'
@@ -19,6 +23,7 @@ import type { PartsFacts } from '@pelrin/contract'
 import { number } from '../../messages/format.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { LoopDrawing } from '../../pieces/LoopDrawing.tsx'
+import { Why } from '../../pieces/Why.tsx'
 import { ReachChange, ReachMap, ReachWords } from '../../pieces/ReachMap.tsx'
 import { ink } from '../../theme/theme.ts'
 
@@ -45,13 +50,22 @@ interface PaneProps extends LengthProps {
 export function LengthPane({ facts, of, assumed, pitches, worked, halfLink, onHalfLink, onPitches }: PaneProps) {
   const { t } = useTranslation()
   const drive = facts.drive as LengthDrive
+  const lengthWhy =
+    of === 'drive' && drive.type === 'derailleur'
+      ? derailleurLengthExplained(drive, assumed)
+      : pitches === null
+        ? []
+        : fixedWhy(facts, { of, halfLink, pitches }, assumed)
   const step = halfLink && (of === 'timing' || drive.type !== 'derailleur') ? 1 : 2
   return (
     <Stack component="section" aria-label={t('parts.length')} sx={{ gap: 1 }}>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center', gap: 1 }}>
-        <Typography variant="h2" component="h2" sx={{ whiteSpace: 'nowrap' }}>
-          {pitches === null ? t('parts.length') : t('parts.pitches', { count: pitches })}
-        </Typography>
+        <Stack direction="row" sx={{ alignItems: 'baseline', gap: 1 }}>
+          <Typography variant="h2" component="h2" sx={{ whiteSpace: 'nowrap' }}>
+            {pitches === null ? t('parts.length') : t('parts.pitches', { count: pitches })}
+          </Typography>
+          {pitches !== null && <Why explanations={lengthWhy} label={t('parts.length')} />}
+        </Stack>
         {pitches !== null && (
           <Stack direction="row" sx={{ gap: 0.5, alignItems: 'center' }}>
             {[-step, step].map((by) => (
@@ -99,6 +113,26 @@ export function LengthPane({ facts, of, assumed, pitches, worked, halfLink, onHa
       )}
     </Stack>
   )
+}
+
+/** What a loop with no derailleur goes over; null where it is not known. */
+function fixedLoopOf({ drive }: PartsFacts, of: ChainOf, halfLink: boolean): FixedLoop | null {
+  const { axleMm: axle, fronts, sprockets, timing } = drive
+  const axleMm = of === 'timing' ? timing && { from: timing.fromMm, to: timing.toMm } : axle
+  const frontTeeth = of === 'timing' ? timing?.teeth[0] : fronts[0]
+  const rearTeeth = of === 'timing' ? timing?.teeth[1] : sprockets[0]
+  return axleMm && frontTeeth !== undefined && rearTeeth !== undefined
+    ? { frontTeeth, rearTeeth, fromMm: axleMm.from, toMm: axleMm.to, halfLink }
+    : null
+}
+
+function fixedWhy(
+  facts: PartsFacts,
+  { of, halfLink, pitches }: { of: ChainOf; halfLink: boolean; pitches: number },
+  assumed: Assumptions,
+): Explanation[] {
+  const loop = fixedLoopOf(facts, of, halfLink)
+  return loop ? fixedLengthExplained(loop, pitches, assumed) : []
 }
 
 function DerailleurLengths({
@@ -187,24 +221,17 @@ function FixedLengths({
   onPitches,
 }: LengthProps & Pick<PaneProps, 'of' | 'halfLink' | 'onHalfLink'>) {
   const { t } = useTranslation()
-  const { axleMm: axle, fronts, sprockets, timing } = facts.drive
-  const axleMm = of === 'timing' ? timing && { from: timing.fromMm, to: timing.toMm } : axle
-  const frontTeeth = of === 'timing' ? timing?.teeth[0] : fronts[0]
-  const rearTeeth = of === 'timing' ? timing?.teeth[1] : sprockets[0]
   const oldPitches = of === 'timing' ? null : facts.oldPitches
-  const found =
-    axleMm && frontTeeth !== undefined && rearTeeth !== undefined
-      ? fixedLengths({ frontTeeth, rearTeeth, fromMm: axleMm.from, toMm: axleMm.to, halfLink }, assumed)
-      : null
+  const loop = fixedLoopOf(facts, of, halfLink)
+  const found = loop && fixedLengths(loop, assumed)
   const standing = found?.find((one) => one.pitches === pitches)
-  const drawn =
-    standing && frontTeeth !== undefined && rearTeeth !== undefined ? { ...standing, frontTeeth, rearTeeth } : null
+  const drawn = standing && loop ? { ...loop, ...standing } : null
   return (
     <>
       {found === null && <Typography variant="body2">{t('parts.axleMissing')}</Typography>}
-      {found?.length === 0 && axleMm && frontTeeth !== undefined && rearTeeth !== undefined && (
+      {found?.length === 0 && loop && (
         <Typography variant="body2" sx={{ color: ink('brass'), fontWeight: 600 }}>
-          {t('parts.tensioner', { count: tensionedPitches({ frontTeeth, rearTeeth, toMm: axleMm.to }) })}
+          {t('parts.tensioner', { count: tensionedPitches(loop) })}
         </Typography>
       )}
       {found !== null && (

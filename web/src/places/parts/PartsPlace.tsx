@@ -20,6 +20,7 @@ import { JobParts, missingOf, useKeeping, type JobLine } from './JobParts.tsx'
 import { JointDialog } from './JointDialog.tsx'
 import { LengthPane } from './LengthPane.tsx'
 import { chainName, jointKey, jointName, priceText } from './partLook.ts'
+import { placeText, ruledText } from './partAnswer.ts'
 import { PartsList, type ListedPart } from './PartsList.tsx'
 import { PartsTabs } from './PartsTabs.tsx'
 import { RulesOf } from './RulesOf.tsx'
@@ -268,7 +269,15 @@ function PartsOf({
         <Typography variant="body2" color="textSecondary">
           {t('parts.excluded', { count: match.chainsExcluded })}
         </Typography>
-        {chosenChain && <RulesOf title={t('parts.why', { part: chainName(chosenChain) })} rules={chosenChain.rules} />}
+        {chosenChain && (
+          <RulesOf
+            title={t('parts.why', { part: chainName(chosenChain) })}
+            answer={[ruledText(chosenChain, t), placeText(facts.drive, chosenChain, match.chains, t)]
+              .filter((said) => said !== '')
+              .join(' ')}
+            rules={chosenChain.rules}
+          />
+        )}
       </Stack>
       <Stack sx={{ minHeight: 0, pb: 1, gap: 0.75, gridRow: { md: 2 } }}>
         <Stack direction="row" sx={{ alignItems: 'center', gap: 1, minHeight: 40 }}>
@@ -317,7 +326,11 @@ function PartsOf({
           onChoose={setJoint}
         />
         {chosenJoint && (
-          <RulesOf title={t('parts.why', { part: jointName(chosenJoint, t) })} rules={chosenJoint.rules} />
+          <RulesOf
+            title={t('parts.why', { part: jointName(chosenJoint, t) })}
+            answer={ruledText(chosenJoint, t)}
+            rules={chosenJoint.rules}
+          />
         )}
       </Stack>
       <Box sx={{ gridColumn: { md: '1 / 3' }, gridRow: { md: 3 }, minWidth: 0 }}>

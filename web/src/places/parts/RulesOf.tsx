@@ -5,7 +5,16 @@ import { Plate } from '../../pieces/Plate.tsx'
 import { OUTCOME_LOOK } from './partLook.ts'
 
 /** What every rule says of one part, each with its reason: what excludes it first. */
-export function RulesOf({ title, rules }: { title: string; rules: readonly RuleOutcome[] }) {
+export function RulesOf({
+  title,
+  answer,
+  rules,
+}: {
+  title: string
+  /** Why it stands where it does, in one sentence. */
+  answer: string
+  rules: readonly RuleOutcome[]
+}) {
   const { t } = useTranslation()
   const weight = { 'does-not-fit': 0, 'not-known': 1, caution: 2, fits: 3 } as const
   const ordered = [...rules].sort((a, b) => weight[a.outcome] - weight[b.outcome])
@@ -13,6 +22,9 @@ export function RulesOf({ title, rules }: { title: string; rules: readonly RuleO
     <Box component="section" aria-label={title}>
       <Typography variant="h3" component="h3" color="textSecondary" noWrap>
         {title}
+      </Typography>
+      <Typography data-testid="part-answer" sx={{ fontWeight: 600, lineHeight: 1.25 }}>
+        {answer}
       </Typography>
       <Box
         component="ul"
