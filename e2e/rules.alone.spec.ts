@@ -23,7 +23,7 @@ test('a rule changed says what it moves, and moves it', async ({ page }) => {
   await expect(page.getByRole('button', { name: /^by speeds the shop’s rule/ })).toBeVisible({ timeout: 40_000 })
   // Every value that is assumed has its unit and its way back.
   await page.getByRole('tab', { name: 'What is assumed' }).click()
-  const days = page.getByLabel('and within these days before the latest')
+  const days = page.getByLabel('Readings count together within so many days before the latest')
   await days.fill('500')
   await expect(page.getByText('Between 0 and 90.')).toBeVisible()
   await days.fill('7')

@@ -258,7 +258,10 @@ export const RuleChange = v.variant('kind', [
   v.object({
     kind: v.literal('assumptions'),
     fromVersion: v.number(),
-    overrides: v.record(v.string(), v.number('number-malformed')),
+    overrides: v.pipe(
+      v.record(v.string(), v.number('number-malformed')),
+      v.description('Values by key, as #/components/schemas/Assumptions declares them.'),
+    ),
   }),
 ])
 export type RuleChange = v.InferOutput<typeof RuleChange>

@@ -20,6 +20,10 @@ describe('what is assumed', () => {
     expect(ASSUMPTIONS.map((one) => one.key).sort()).toEqual(leaves(DEFAULTS).sort())
     for (const { key } of ASSUMPTIONS) expect(assumptionProblem(key, shippedValue(key)), key).toBeNull()
   })
+  it('says of each by itself what it means, and of no two the same', () => {
+    for (const { says, key } of ASSUMPTIONS) expect(says, key).toMatch(/^[A-Z]/)
+    expect(new Set(ASSUMPTIONS.map(({ says }) => says)).size).toBe(ASSUMPTIONS.length)
+  })
   it('takes a shop’s values in place of the shipped, and leaves out what it cannot take', () => {
     const mine = assumptionsWith({
       'verdict.roundKm': 50,

@@ -1,4 +1,5 @@
 export * from './assumptions.ts'
+export { ACTS_ON, type ActsOn, type AssumptionUnit } from './declared.ts'
 export { DEFAULTS, KM_PER_MILE, MM_PER_INCH, PITCH_MM } from './defaults.ts'
 export type { ExplainedInput, Explanation, Unit } from './explanation.ts'
 export * from './care/index.ts'

@@ -1,5 +1,6 @@
 import { toJsonSchema } from '@valibot/to-json-schema'
 import type * as v from 'valibot'
+import { ASSUMPTIONS } from '@pelrin/core'
 import { endpoints, Problem, RIGHTS, type Endpoint } from '@pelrin/contract'
 
 const schemaOf = (schema: v.GenericSchema): object => {
@@ -53,6 +54,24 @@ function parametersOf(endpoint: Endpoint): object[] {
   return found
 }
 
+/** Every value a shop may set, by key, as it is declared. */
+const assumptionsSchema = (): object => ({
+  type: 'object',
+  additionalProperties: false,
+  properties: Object.fromEntries(
+    ASSUMPTIONS.map(({ key, says, unit, whole, lowest, highest, shipped, actsOn }) => [
+      key,
+      {
+        type: whole ? 'integer' : 'number',
+        minimum: lowest,
+        maximum: highest,
+        default: shipped,
+        description: `${says} … (${unit}). Acts on: ${actsOn}.`,
+      },
+    ]),
+  ),
+})
+
 /** The OpenAPI 3.1 document, made from the very schemas the server validates by. */
 export function openApiDocument(): object {
   const paths: Record<string, Record<string, object>> = {}
@@ -90,7 +109,7 @@ export function openApiDocument(): object {
     },
     paths,
     components: {
-      schemas: { Problem: schemaOf(Problem) },
+      schemas: { Problem: schemaOf(Problem), Assumptions: assumptionsSchema() },
       securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'pelrin_session' } },
     },
     security: [{ session: [] }],

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { ASSUMPTIONS } from '@pelrin/core'
 import { endpoints } from '@pelrin/contract'
 import { startShop, type RunningShop } from '../testing/shop.ts'
 
@@ -31,6 +32,14 @@ describe('the API document', () => {
       expect(names.includes('Idempotency-Key')).toBe('creates' in endpoint && endpoint.creates === true)
       expect(operation?.requestBody !== undefined).toBe(endpoint.body !== undefined)
     }
+  })
+  it('declares every value a shop may set, with its range and what is shipped', async () => {
+    const { components } = (await (await fetch(`${shop.base}/api/v1/openapi.json`)).json()) as {
+      components: { schemas: { Assumptions: { properties: Record<string, object> } } }
+    }
+    const { properties } = components.schemas.Assumptions
+    expect(Object.keys(properties)).toEqual(ASSUMPTIONS.map(({ key }) => key))
+    expect(properties['verdict.changeAt']).toMatchObject({ type: 'number', minimum: 0.2, maximum: 0.9, default: 0.5 })
   })
   it('can be read on a page without inline script', async () => {
     const page = await (await fetch(`${shop.base}/docs/api`)).text()

@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import {
+  ACTS_ON,
   DEFAULTS,
   ASSUMPTIONS,
   CHAIN_RULES,
@@ -111,6 +112,7 @@ describe('the message catalogue', () => {
       expect(has(`assumed.${key.replaceAll('.', '-')}`), key).toBe(true)
       expect(has(`rules.unit.${unit}`), unit).toBe(true)
     }
+    for (const on of ACTS_ON) expect(has(`rules.actsOn.${on}`), on).toBe(true)
     for (const kind of INSTRUMENT_KINDS)
       for (const path of ['measure.hint', 'measure.waiting'])
         expect(has(`${path}.${kind}`), `${path} ${kind}`).toBe(true)

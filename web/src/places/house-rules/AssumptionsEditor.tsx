@@ -3,10 +3,13 @@ import { ASSUMPTIONS, assumptionProblem, shippedValue, type Assumption } from '@
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { HouseRules, RuleChange } from '@pelrin/contract'
-import { day } from '../../messages/format.ts'
+import { day, number } from '../../messages/format.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { ink } from '../../theme/theme.ts'
 import { ChangePanel } from './ChangePanel.tsx'
+
+/** As many as it was declared with. */
+const decimalsOf = (value: number): number => String(value).split('.')[1]?.length ?? 0
 
 /** Every first word of a key: none is left out of the screen. */
 const GROUPS = [...new Set(ASSUMPTIONS.map(({ key }) => key.split('.')[0]!))]
@@ -61,9 +64,18 @@ export function AssumptionsEditor({
                     py: 0.5,
                   }}
                 >
-                  <Typography variant="body2" id={`assumed-${one.key}`}>
-                    {t(`assumed.${one.key.replaceAll('.', '-')}`)}
-                  </Typography>
+                  <Box>
+                    <Typography variant="body2" id={`assumed-${one.key}`}>
+                      {t(`assumed.${one.key.replaceAll('.', '-')}`)}
+                    </Typography>
+                    <Typography variant="caption" component="p" color="textSecondary" sx={{ lineHeight: 1.2 }}>
+                      {t('rules.between', {
+                        lowest: number(one.lowest, decimalsOf(one.lowest)),
+                        highest: number(one.highest, decimalsOf(one.highest)),
+                        on: t(`rules.actsOn.${one.actsOn}`),
+                      })}
+                    </Typography>
+                  </Box>
                   <TextField
                     size="small"
                     value={valueOf(one.key)}
