@@ -202,7 +202,7 @@ test('what a chain is closed with is told by drawings, and whether it may be clo
   const present = page.getByRole('option', { name: /Varrow Link 12, on it now/ })
   await expect(present).toContainText('does not fit')
   await present.click()
-  await expect(page.getByText('Closed 5 times, 5 are allowed.')).toBeVisible()
+  await expect(page.getByText('Closed 5 times, 5 are allowed.', { exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'by feel' }).click()
   await expect(present).toContainText('mind')
   await expect(page.getByText(/at the mechanic’s own judgement/)).toBeVisible()

@@ -23,8 +23,8 @@ async function said(
 
 /** Bikes whose forecast is shown and that nobody measured lately, whatever else was tested in this shop before. */
 async function quietBikes(page: Parameters<typeof signIn>[0]): Promise<{ id: string; tag: string; median: number }[]> {
-  const { items } = (await (await page.request.get('/api/v1/rack?limit=200')).json()) as {
-    items: {
+  const { bikes } = (await (await page.request.get('/api/v1/bikes?limit=200')).json()) as {
+    bikes: {
       id: string
       tag: string
       median: number | null
@@ -34,7 +34,7 @@ async function quietBikes(page: Parameters<typeof signIn>[0]): Promise<{ id: str
       probabilityOver: number | null
     }[]
   }
-  return items
+  return bikes
     .flatMap(({ id, tag, median, measuredAt, overOn, chainKm, probabilityOver }) =>
       median !== null &&
       chainKm !== null &&

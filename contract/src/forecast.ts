@@ -109,6 +109,16 @@ export const LearnedGroup = v.object({
 })
 export type LearnedGroup = v.InferOutput<typeof LearnedGroup>
 
+/** What was learned of kilometres nobody said the surface of. */
+export const LearnedUnsaid = v.object({
+  factor: v.number(),
+  range: v.tuple([v.number(), v.number()]),
+  chains: v.number(),
+  heldOutGain: v.number(),
+  adopted: v.boolean(),
+})
+export type LearnedUnsaid = v.InferOutput<typeof LearnedUnsaid>
+
 /** How forecasts, as they were made at the time, came true by the readings after them. */
 export const Calibration = v.object({
   care: CareKind,
@@ -122,7 +132,14 @@ export const Calibration = v.object({
 
 export const Insight = v.object({
   learned: v.nullable(
-    v.object({ version: v.number(), learnedAt: Moment, person: v.string(), groups: v.array(LearnedGroup) }),
+    v.object({
+      version: v.number(),
+      learnedAt: Moment,
+      person: v.string(),
+      groups: v.array(LearnedGroup),
+      /** Null with too few such chains. */
+      unsaid: v.nullable(LearnedUnsaid),
+    }),
   ),
   versions: v.array(
     v.object({ version: v.number(), learnedAt: Moment, person: v.string(), undoneAt: v.nullable(Moment) }),

@@ -211,7 +211,7 @@ const server = createApp({
     forecastShop: () => Promise.resolve(),
     settleOrder: () => Promise.resolve(),
     sendMessages: () => Promise.resolve(),
-    learn: () => Promise.resolve([]),
+    learn: () => Promise.resolve({ groups: [], unsaid: null }),
   },
 }).listen(0, '127.0.0.1')
 await once(server, 'listening')

@@ -9,6 +9,7 @@ import {
   DEFAULTS,
   estimatedS,
   learnLife,
+  learnUnsaidWear,
   shippedPrior,
   SHIPPED_RULES,
   straightLineCrossing,
@@ -207,6 +208,23 @@ describe('learning', () => {
     const same = learnLife('dry-oil', shop(1, 40), DEFAULTS.forecast)!
     expect(Math.abs(same.life / 4 - 1)).toBeLessThan(0.1)
     if (!same.adopted) expect(same.prior).toEqual(shippedPrior('dry-oil', DEFAULTS.forecast))
+  })
+  it('finds how much more kilometres wear that nobody said the surface of, and leaves them where they do not', () => {
+    const prior = shippedPrior('dry-oil', DEFAULTS.forecast)
+    const unsaid = (wear: number) =>
+      learnUnsaidWear(
+        shop(1 / wear, 40).map((chain) => ({ care: 'dry-oil' as const, prior, chain })),
+        DEFAULTS.forecast,
+      )!
+    const more = unsaid(1.14)
+    expect(Math.abs(more.factor / 1.14 - 1)).toBeLessThan(0.06)
+    expect(more).toMatchObject({ chains: 40, adopted: true })
+    expect(more.range[0]).toBeLessThan(1.14)
+    expect(more.range[1]).toBeGreaterThan(1.14)
+    const same = unsaid(1)
+    expect(Math.abs(same.factor - 1)).toBeLessThan(0.05)
+    expect(same.heldOutGain).toBeLessThan(0.02)
+    expect(learnUnsaidWear([], DEFAULTS.forecast)).toBeNull()
   })
   it('does not begin with a handful', () => expect(learnLife('dry-oil', shop(0.7, 7), DEFAULTS.forecast)).toBeNull())
 })

@@ -1,10 +1,12 @@
 import { v7 } from 'uuid'
 import { pino } from 'pino'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { DEFAULTS, type CareKind } from '@pelrin/core'
 import { endpoints, type Insight, type JobProgress } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
 import { Queue } from '../queue/queue.ts'
 import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
+import { believedOf } from './believed.ts'
 import { askForRun, cancelRun, continueRun, newestRun } from './runs.ts'
 
 let shop: RunningShop
@@ -125,6 +127,23 @@ describe('learning', () => {
       ),
     )
     expect(lives.map(({ life }) => life)).toContain(group.life)
+  })
+  it('of bikes nobody says the surface of, how much more their kilometres wear: they rest on that as well', async () => {
+    const { learned } = await insight()
+    const { unsaid, groups } = learned!
+    expect(unsaid!.chains).toBeGreaterThanOrEqual(8)
+    expect(unsaid!.adopted).toBe(unsaid!.heldOutGain > 0)
+    const factor = unsaid!.adopted ? unsaid!.factor : 1
+    const rows = await inShop(shop.database, shopId, null, (work) =>
+      work.select<{ care: CareKind; life: number }>(
+        `SELECT v.input->'life'->>'care' AS care, (v.input->'life'->'prior'->>'life')::float AS life FROM bike_state s
+         JOIN verdicts v ON v.id = s.verdict_id WHERE v.input->'life'->'prior' IS NOT NULL
+         AND NOT EXISTS (SELECT 1 FROM rides r WHERE r.bike_id = s.bike_id AND r.surface IS NOT NULL)`,
+      ),
+    )
+    expect(rows.length).toBeGreaterThan(0)
+    for (const { care, life } of rows)
+      expect(life).toBeCloseTo(believedOf(care, null, groups, DEFAULTS.forecast).life / factor, 6)
   })
   it('is taken back: the shipped values are in force again, and the version stays on record', async () => {
     const { body } = await shop.device.ask(endpoints.undoLearning, { body: { version: 1 } })

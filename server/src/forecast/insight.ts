@@ -32,6 +32,7 @@ export async function insight(work: Work): Promise<Insight> {
           learnedAt: inForce.learnedAt.toISOString(),
           person: inForce.person,
           groups: [...inForce.groups],
+          unsaid: inForce.unsaid,
         }
       : null,
     versions: versions.map(({ version, learnedAt, person, undoneAt }) => ({

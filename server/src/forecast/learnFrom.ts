@@ -2,6 +2,7 @@ import {
   CARE_KINDS,
   CHAINS_TO_LEARN,
   learnLife,
+  learnUnsaidWear,
   shippedPrior,
   SURFACES,
   type Assumptions,
@@ -9,7 +10,8 @@ import {
   type LearningChain,
   type Surface,
 } from '@pelrin/core'
-import type { LearnedGroup } from '@pelrin/contract'
+import { believedOf } from './believed.ts'
+import type { LearnedGroup, LearnedUnsaid } from '@pelrin/contract'
 
 /** A chain to learn from: every one with two readings or more, finished, running and changed early alike. */
 export interface TaughtChain {
@@ -24,11 +26,29 @@ export interface LearnAsked {
   readonly assumed: Assumptions
 }
 
+/** What a learning came to. */
+export interface Learned {
+  readonly groups: LearnedGroup[]
+  /** Of bikes nobody says the surface of; null with too few. */
+  readonly unsaid: LearnedUnsaid | null
+}
+
 /**
  * What chains teach: each care with enough of them, and each care on one usual surface with enough of those. Pure and
  * slow: run in a worker thread.
  */
-export default function learnFrom({ chains, assumed }: LearnAsked): LearnedGroup[] {
+export default function learnFrom({ chains, assumed }: LearnAsked): Learned {
+  const groups = groupsOf(chains, assumed)
+  const unsaid = learnUnsaidWear(
+    chains
+      .filter(({ surface }) => surface === null)
+      .map(({ care, chain }) => ({ care, chain, prior: believedOf(care, null, groups, assumed.forecast) })),
+    assumed.forecast,
+  )
+  return { groups, unsaid: unsaid && { ...unsaid, range: [...unsaid.range] } }
+}
+
+function groupsOf(chains: readonly TaughtChain[], assumed: Assumptions): LearnedGroup[] {
   return CARE_KINDS.flatMap((care) => {
     const ofCare = chains.filter((one) => one.care === care)
     return [null, ...SURFACES].flatMap((surface): LearnedGroup[] => {

@@ -69,9 +69,9 @@ export async function learn(work: Work, jobs: ShopJobs, id: string): Promise<voi
   // One at a time: two must not both write version 3.
   await work.select('SELECT id FROM shops WHERE id = :id FOR NO KEY UPDATE', { id: work.shopId })
   const version = ((await priorVersions(work))[0]?.version ?? 0) + 1
-  const groups = await jobs.learn({ chains: await taughtChains(work), assumed })
+  const { groups, unsaid } = await jobs.learn({ chains: await taughtChains(work), assumed })
   await work.models.PriorVersion.create(
-    { id, version, learnedAt: work.now, personId: authorOf(work).personId, groups, undoneAt: null },
+    { id, version, learnedAt: work.now, personId: authorOf(work).personId, groups, unsaid, undoneAt: null },
     { transaction: work.transaction },
   )
   await audited(work, 'learned', 'prior', id, { version, groups: groups.length })

@@ -28,7 +28,7 @@ const NO_JOBS = {
   forecastShop: () => Promise.resolve(),
   settleOrder: () => Promise.resolve(),
   sendMessages: () => Promise.resolve(),
-  learn: () => Promise.resolve([]),
+  learn: () => Promise.resolve({ groups: [], unsaid: null }),
 }
 
 describe('a line of a gauge', () => {

@@ -1,10 +1,9 @@
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
-import type { LearnedGroup } from '@pelrin/contract'
 import PgBoss from 'pg-boss'
 import type { Logger } from 'pino'
 import type { Work } from '../db/work.ts'
-import type { LearnAsked } from '../forecast/learnFrom.ts'
+import type { LearnAsked, Learned } from '../forecast/learnFrom.ts'
 import { QUEUE_SCHEMA } from '../db/roles.ts'
 import { BACKUP, FORECAST, MESSAGES, ORDER, ORDER_FIRST_SECONDS, REBUILD, takeUpAbandoned } from './queues.ts'
 import { noted } from './background.ts'
@@ -19,7 +18,7 @@ export interface ShopJobs {
   /** Sends what waits in the outbox; asked for in the transaction that writes it. */
   sendMessages(work: Work): Promise<void>
   /** Learns from chains, in a thread of its own. */
-  learn(asked: LearnAsked): Promise<LearnedGroup[]>
+  learn(asked: LearnAsked): Promise<Learned>
 }
 
 /** Every night at three, by the clock of the machine's zone. */
@@ -184,8 +183,8 @@ export class Queue implements ShopJobs {
     await this.boss.send(FORECAST, { shopId, runId })
   }
 
-  learn(asked: LearnAsked): Promise<LearnedGroup[]> {
-    return this.learning.run(asked) as Promise<LearnedGroup[]>
+  learn(asked: LearnAsked): Promise<Learned> {
+    return this.learning.run(asked) as Promise<Learned>
   }
 
   async stop(): Promise<void> {

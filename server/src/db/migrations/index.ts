@@ -20,6 +20,7 @@ import { otherWearDue } from './0019-other-wear-due.ts'
 import { presence } from './0021-presence.ts'
 import { standing } from './0022-standing.ts'
 import { schools } from './0023-schools.ts'
+import { unsaidWear } from './0024-unsaid-wear.ts'
 import { gone } from './0014-gone.ts'
 import { otherWear } from './0011-other-wear.ts'
 
@@ -48,4 +49,5 @@ export const migrations: readonly Migration[] = [
   presence,
   standing,
   schools,
+  unsaidWear,
 ]

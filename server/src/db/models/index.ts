@@ -455,6 +455,7 @@ export function defineModels(sequelize: Sequelize) {
       learnedAt: moment,
       personId: uuid,
       groups: json,
+      unsaid: json,
       undoneAt: moment,
     }),
     Instrument: table<rows.InstrumentRow>('instruments', {

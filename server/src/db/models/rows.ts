@@ -36,6 +36,7 @@ import type {
   JobParts,
   JobWritten,
   LearnedGroup,
+  LearnedUnsaid,
   PlanStudy,
   PotState,
   PullOutcome,
@@ -527,6 +528,7 @@ export interface PriorVersionRow {
   learnedAt: Date
   personId: string
   groups: LearnedGroup[]
+  unsaid: LearnedUnsaid | null
   undoneAt: Date | null
 }
 export interface InstrumentRow {

@@ -167,7 +167,7 @@ export class BikeSimulation {
   private disagree(): void {
     const { now } = this
     this.now = new Date(now.getTime() - DAY)
-    this.record('digital', [this.spot('digital', 0.58)], null, 2)
+    this.record('digital', [this.spot('digital', 0.48)], null, 2)
     this.now = now
     this.record('rule', [this.ruled('rule', 24, 0.97)], this.readOdometer(), 1)
   }

@@ -12,6 +12,11 @@ export const insight = {
     'How much likelier chains were under what the others taught than under the shipped value, in logarithm a chain. Below 0 nothing was learned and the shipped value stays.',
   inForce: 'in force',
   kept: 'shipped kept',
+  unsaid_one:
+    'Bikes nobody says the surface of: a kilometre wears {{factor}} times what is believed ({{low}} to {{high}}, {{count}} chain):',
+  unsaid_other:
+    'Bikes nobody says the surface of: a kilometre wears {{factor}} times what is believed ({{low}} to {{high}}, {{count}} chains):',
+  unsaidKept: 'it stays as believed',
   tooFew: 'too few to learn from (8 are wanted)',
   learn: 'Learn from the shop’s chains',
   learning: 'Learning …',

@@ -83,6 +83,7 @@ export function InsightPlace() {
           </Typography>
           <LifePicture insight={insight} />
           <LifeTable insight={insight} />
+          <UnsaidWear insight={insight} />
           <Versions
             insight={insight}
             owner={owner}
@@ -179,6 +180,24 @@ function LifeTable({ insight }: { insight: Insight }) {
         ))}
       </tbody>
     </table>
+  )
+}
+
+/** What was learned of bikes nobody says the surface of. */
+function UnsaidWear({ insight: { learned } }: { insight: Insight }) {
+  const { t } = useTranslation()
+  if (!learned?.unsaid) return null
+  const { factor, range, chains, adopted } = learned.unsaid
+  return (
+    <Typography variant="body2" sx={{ mt: 1 }}>
+      {t('insight.unsaid', {
+        count: chains,
+        factor: number(factor, 2),
+        low: number(range[0], 2),
+        high: number(range[1], 2),
+      })}{' '}
+      <b>{t(adopted ? 'insight.inForce' : 'insight.unsaidKept')}</b>
+    </Typography>
   )
 }
 
