@@ -7,6 +7,7 @@ import { endpoints } from '@pelrin/contract'
 import type { ProblemError } from '../http/problem.ts'
 import { inShop } from '../db/work.ts'
 import { startShop, type RunningShop } from '../testing/shop.ts'
+import { rebuildState } from '../state/bikeState.ts'
 import { takeIn, type TakenIn } from './archiveIn.ts'
 import { Scratch } from '../transfers/scratch.ts'
 import { writeArchive } from './archiveOut.ts'
@@ -85,6 +86,26 @@ describe('an archive of a whole shop', () => {
       work.models.Customer.findByPk(renamed[0]!.id, { transaction: work.transaction }),
     )
     expect(kept!.name).toBe('Somebody else')
+  })
+  it('comes in from before bikes had a standing, schools came and marks were added: judged anew as everything is today', async () => {
+    const older = (await readFile(join(import.meta.dirname, 'fixtures/before-standing.jsonl'), 'utf8'))
+      .trimEnd()
+      .split('\n')
+    expect(older.some((line) => line.includes('"trouble_rank"'))).toBe(true)
+    const id = await emptyShop()
+    const taken = await into(id, older)
+    expect(taken.every(({ conflicts }) => conflicts === 0)).toBe(true)
+    const count = (name: string) => taken.find((one) => one.name === name)?.added
+    expect([count('bikes'), count('readings'), count('spots'), count('bike_state')]).toEqual([2, 2, 6, undefined])
+    await inShop(shop.database, id, null, rebuildState, { long: true })
+    const states = await inShop(shop.database, id, null, (work) =>
+      work.select<{ label: string; word: string; outlook: boolean }>(
+        `SELECT b.label, s.word, s.outlook_from IS NOT NULL AS outlook FROM bike_state s JOIN bikes b ON b.id = s.bike_id ORDER BY 1`,
+      ),
+    )
+    expect(states.map(({ label }) => label)).toEqual(['Estuary', 'Ferry'])
+    // Taken out again it is what it was, and what has come since stands beside.
+    expect((await into(id, older)).every(({ added, conflicts }) => added === 0 && conflicts === 0)).toBe(true)
   })
   it('gives nobody rights by what it says of them, and marks what it says was done as from elsewhere', async () => {
     const id = await emptyShop()

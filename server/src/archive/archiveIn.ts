@@ -4,7 +4,7 @@ import * as v from 'valibot'
 import { takeStock, type Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { ARCHIVE_VERSION } from './archiveOut.ts'
-import { archivedTables, asBelieved, NOT_BELIEVED, type ArchivedTable } from './archivedTables.ts'
+import { archivedTables, asBelieved, DERIVED, NOT_BELIEVED, type ArchivedTable } from './archivedTables.ts'
 
 /** Rows written at a time. */
 const MOST = 500
@@ -45,15 +45,15 @@ export async function takeIn(work: Work, lines: AsyncIterable<string>): Promise<
   let number = 0
   let rows = 0
   let ended = false
-  const batch: { table: ArchivedTable | null; texts: string[] } = { table: null, texts: [] }
+  const batch: { table: ArchivedTable | null; given: string; texts: string[] } = { table: null, given: '', texts: [] }
   const refuse = (code: Parameters<typeof problem>[0]): ProblemError => problem(code, number)
   const flush = async (): Promise<void> => {
-    const { table, texts } = batch
+    const { table, given, texts } = batch
     if (!table) return
     Object.assign(batch, { table: null, texts: [] })
     const before = counts.get(table.name)
     if (!before) lookAgainAt = 0
-    const { added, same } = await writeRows(work, table, texts, nobody)
+    const { added, same } = await writeRows(work, table, given.split(' '), texts, nobody)
     const now = {
       added: (before?.added ?? 0) + added,
       same: (before?.same ?? 0) + same,
@@ -84,15 +84,24 @@ export async function takeIn(work: Work, lines: AsyncIterable<string>): Promise<
     }
     const told = v.safeParse(Line, read)
     if (!told.success) throw refuse('archive-line')
+    if (DERIVED.includes(told.output.table)) {
+      digest.update(`${line}\n`)
+      rows++
+      continue
+    }
     const table = tables.get(told.output.table)
     if (!table) throw refuse('archive-table')
     // A shop is where it is taken in: no row says so itself.
     if ('shop_id' in told.output.row) throw refuse('archive-foreign')
-    if (Object.keys(told.output.row).some((column) => !table.columns.includes(column))) throw refuse('archive-column')
+    const columns = Object.keys(told.output.row)
+    if (columns.some((column) => !table.columns.includes(column))) throw refuse('archive-column')
+    // What an older archive does not know of takes what it is by default.
+    const given = table.columns.filter((column) => column in told.output.row).join(' ')
     digest.update(`${line}\n`)
     rows++
-    if (batch.table !== table || batch.texts.length >= MOST) await flush()
+    if (batch.table !== table || batch.given !== given || batch.texts.length >= MOST) await flush()
     batch.table = table
+    batch.given = given
     batch.texts.push(JSON.stringify(told.output.row))
   }
   await flush()
@@ -125,10 +134,12 @@ function parsed(line: string): unknown {
 async function writeRows(
   work: Work,
   table: ArchivedTable,
+  columns: readonly string[],
   texts: readonly string[],
   nobody: string,
 ): Promise<{ added: number; same: number }> {
-  const { name, key, columns } = table
+  const { name, key } = table
+  const unbelieved = NOT_BELIEVED[name] ?? {}
   const given = `jsonb_populate_recordset(NULL::${name}, CAST(:rows AS jsonb)) g`
   // A table of one row a shop has no key beside it.
   const onKey = key.length === 0 ? 'true' : key.map((column) => `t.${column} = g.${column}`).join(' AND ')
@@ -136,15 +147,16 @@ async function writeRows(
   const [{ same } = { same: 0 }] = await work.select<{ same: number }>(
     // Each is looked up by itself: nobody's statistics know yet how long the table has become.
     `SELECT count(*)::int AS same FROM ${given} CROSS JOIN LATERAL (SELECT * FROM ${name} t WHERE ${onKey} LIMIT 1) t
-     WHERE ${asBelieved('t', table)} = ${asBelieved('g', table)}`,
+     WHERE ${asBelieved('t', table, columns)} = ${asBelieved('g', table, columns)}`,
     { rows },
   )
   // Who comes with an archive gets a password from the owner: nobody knows the one that stands here.
   const people = name === 'people'
+  const written = [...new Set([...columns, ...Object.keys(unbelieved)])]
   const [{ added } = { added: 0 }] = await work.select<{ added: number }>(
     `WITH written AS (
-       INSERT INTO ${name} (${columns.join(', ')}${people ? ', password_hash' : ''})
-       SELECT ${columns.map((column) => NOT_BELIEVED[name]?.[column] ?? `g.${column}`).join(', ')}${people ? ', :nobody' : ''} FROM ${given}
+       INSERT INTO ${name} (${written.join(', ')}${people ? ', password_hash' : ''})
+       SELECT ${written.map((column) => unbelieved[column] ?? `g.${column}`).join(', ')}${people ? ', :nobody' : ''} FROM ${given}
        ON CONFLICT DO NOTHING RETURNING 1)
      SELECT count(*)::int AS added FROM written`,
     { rows, nobody },
