@@ -92,7 +92,7 @@ await pool.close()
 
 // --- the wax pot ---
 section('Planning a session at the pot', ['what', 'chains', 'p50', 'p95', 'late as they came', 'late as planned'])
-for (const count of [3, 5, 6, 10, 20, 40]) {
+for (const count of [3, 5, 6, 7, 10, 20, 40, 100]) {
   const session = potSession(count)
   const times: number[] = []
   let planned = planPot(session)

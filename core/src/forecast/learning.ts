@@ -1,10 +1,14 @@
-import type { WearQuery } from './fitWear.ts'
-import { FOLDS, lifeLikelihood, logEvidence, PROFILE_95, weightsFor, type LifeLikelihood } from './lifeLikelihood.ts'
+import {
+  FOLDS,
+  lifeLikelihood,
+  logEvidence,
+  PROFILE_95,
+  weightsFor,
+  type LearningChain,
+  type LifeLikelihood,
+} from './lifeLikelihood.ts'
 import { shippedPrior, type CareKind, type WearPrior } from './priors.ts'
 import type { WearPriorDefaults } from '../defaults.ts'
-
-/** What a chain's readings say, for learning: its own prior is not asked. */
-export type LearningChain = Omit<WearQuery, 'prior' | 'care'>
 
 /** What a shop's chains of one care say of their life, beside what was assumed. */
 export interface LearnedLife {

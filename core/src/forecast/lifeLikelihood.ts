@@ -1,7 +1,9 @@
 import type { WearPriorDefaults } from '../defaults.ts'
-import { fitWear, type WearPosterior } from './fitWear.ts'
-import type { LearningChain } from './learning.ts'
+import { fitWear, type WearPosterior, type WearQuery } from './fitWear.ts'
 import { shippedPrior, type CareKind, type WearPrior } from './priors.ts'
+
+/** What a chain's readings say, for learning: its own prior is not asked. */
+export type LearningChain = Omit<WearQuery, 'prior' | 'care'>
 
 /** Spread of ln T that the fits for learning are made under: wide, so that the chain itself speaks. */
 const WIDE_SD = 0.9

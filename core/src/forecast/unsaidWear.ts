@@ -1,6 +1,14 @@
 import type { WearPriorDefaults } from '../defaults.ts'
-import { CHAINS_TO_LEARN, type LearningChain } from './learning.ts'
-import { FOLDS, lifeLikelihood, logEvidence, PROFILE_95, weightsFor, type LifeLikelihood } from './lifeLikelihood.ts'
+import { CHAINS_TO_LEARN } from './learning.ts'
+import {
+  FOLDS,
+  lifeLikelihood,
+  logEvidence,
+  PROFILE_95,
+  weightsFor,
+  type LearningChain,
+  type LifeLikelihood,
+} from './lifeLikelihood.ts'
 import type { CareKind, WearPrior } from './priors.ts'
 
 /** A chain of a bike nobody says the surface of: its odometer alone tells how far it was ridden. */
