@@ -28,9 +28,10 @@ export interface PlannedPot {
  * less late or sooner over; with more it is a good plan. Never worse than first come, first served.
  *
  * @param input chains in the order they came, and the shop; minutes from now
+ * @param effort `quick`: a good plan within some hundredths of a second, for a screen to show while the whole is looked through
  * @throws RangeError where nothing could ever be waxed: no pot, no rail, no bath for what needs one, no hands
  */
-export function planPot(input: PotInput): PlannedPot {
+export function planPot(input: PotInput, effort: 'whole' | 'quick' = 'whole'): PlannedPot {
   check(input)
   const session = new PotSession(input)
   const free = input.chains.filter(({ stage }) => stage.kind !== 'in-pot' && stage.kind !== 'hanging')
@@ -42,7 +43,7 @@ export function planPot(input: PotInput): PlannedPot {
     .map((way): Found => ({ way, score: place(session, begun, way) }))
     .reduce((one, other) => (isBetter(other.score, one.score) ? other : one))
   const improved = improve(session, begun, best, Math.ceil(TRIED_CHAINS / Math.max(1, free.length)))
-  const searched = search(session, input, free, improved.score)
+  const searched = effort === 'whole' ? search(session, input, free, improved.score) : null
   if (searched) return { plan: searched, firstCome }
   runThrough(session, begun, improved.way)
   return { plan: session.plan(), firstCome }

@@ -31,7 +31,10 @@ const named = ({ chains }: PotBoard, ids: readonly string[]): PotChainNow[] =>
 describe('the wax pot', () => {
   it('has the chains that wait for it, in the order they came, and others that could go in', async () => {
     const { pots, chains, candidates } = await board()
-    expect(pots).toMatchObject([{ name: 'Copper', capacity: 4, onSince: null, bath: { most: 60, change: false } }])
+    expect(pots).toMatchObject([{ name: 'Copper', capacity: 4, onSince: null, bath: { most: 60 } }])
+    const { load, most, change } = pots[0]!.bath
+    expect(load).toBeGreaterThan(0)
+    expect(change).toBe(load >= most)
     expect(chains).toHaveLength(7)
     expect(chains.map(({ addedAt }) => addedAt)).toEqual(chains.map(({ addedAt }) => addedAt).sort())
     const waiting = new Set(chains.map(({ chainId }) => chainId))

@@ -1,13 +1,15 @@
 import { Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } from '@mui/material'
 import { useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import { sentenceOf } from '../api/client.ts'
+import type { QueryKey } from '@tanstack/react-query'
+import { useWrite, wrongAt } from '../api/useWrite.ts'
 
 /** Asks why something is done, and does it: what is not to be done by a slip wants a reason. */
 export function ReasonDialog({
   title,
   go,
   ready = true,
+  stale = [],
   onClose,
   onReason,
   children,
@@ -16,6 +18,8 @@ export function ReasonDialog({
   go: string
   /** False while something above the reason is still to be chosen. */
   ready?: boolean
+  /** What is asked for anew before it closes. */
+  stale?: readonly QueryKey[]
   onClose: () => void
   /** May throw a ProblemError, whose sentence is then shown. */
   onReason: (reason: string) => Promise<void>
@@ -23,23 +27,11 @@ export function ReasonDialog({
 }) {
   const { t } = useTranslation()
   const [reason, setReason] = useState('')
-  const [wrong, setWrong] = useState<string | null>(null)
-  const [busy, setBusy] = useState(false)
+  const { wrong, setWrong, busy, write } = useWrite({ stale })
   const submit = async (): Promise<void> => {
     if (busy || !ready) return
-    if (reason.trim() === '') {
-      setWrong(t('problems.text-missing'))
-      return
-    }
-    setBusy(true)
-    try {
-      await onReason(reason.trim())
-      onClose()
-    } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.notSaved'))
-    } finally {
-      setBusy(false)
-    }
+    if (reason.trim() === '') setWrong(wrongAt({ reason: t('problems.text-missing') }))
+    else if (await write(() => onReason(reason.trim()).then(() => true))) onClose()
   }
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="reason-title">
@@ -62,7 +54,7 @@ export function ReasonDialog({
               setWrong(null)
             }}
             error={wrong !== null}
-            helperText={wrong ?? ' '}
+            helperText={wrong?.sentence ?? ' '}
             slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 200 } }}
             sx={{ mt: 1 }}
           />

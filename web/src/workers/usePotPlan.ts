@@ -2,28 +2,31 @@ import { useEffect, useState } from 'react'
 import type { PlannedPot, PotInput } from '@pelrin/core'
 import type { PotAnswered, PotAsked } from './pot.worker.ts'
 
+type Take = (answered: PotAnswered) => void
+
 let worker: Worker | null = null
 let asked = 0
-const waiting = new Map<number, (planned: PlannedPot) => void>()
+const waiting = new Map<number, Take>()
 
-function askWorker(input: PotInput): Promise<PlannedPot> {
+/** @returns how nobody waits for it any more */
+function askWorker(input: PotInput, take: Take): () => void {
   if (!worker) {
     worker = new Worker(new URL('./pot.worker.ts', import.meta.url), { type: 'module' })
-    worker.onmessage = ({ data }: MessageEvent<PotAnswered>) => {
-      waiting.get(data.ask)?.(data.planned)
-      waiting.delete(data.ask)
-    }
+    worker.onmessage = ({ data }: MessageEvent<PotAnswered>) => waiting.get(data.ask)?.(data)
   }
   const ask = ++asked
-  const answer = new Promise<PlannedPot>((done) => waiting.set(ask, done))
+  waiting.set(ask, take)
   worker.postMessage({ ask, input } satisfies PotAsked)
-  return answer
+  return () => waiting.delete(ask)
 }
 
 /** A plan with the moment its minutes count from. */
 export interface TimedPlan extends PlannedPot {
   readonly from: number
 }
+
+/** The best plan is waited for so long before a good one is shown, ms: a plan that changes twice is looked at twice. */
+const PATIENCE_MS = 120
 
 /**
  * The plan of a session at the pot, made beside the main thread; the last stands until the next is there.
@@ -36,12 +39,16 @@ export function usePotPlan(input: PotInput | null, from: number): TimedPlan | nu
   const [plan, setPlan] = useState<TimedPlan | null>(null)
   useEffect(() => {
     if (key === '') return
-    let newest = true
-    void askWorker(JSON.parse(key) as PotInput).then((planned) => {
-      if (newest) setPlan({ ...planned, from })
+    let patience: ReturnType<typeof setTimeout> | undefined
+    const leave = askWorker(JSON.parse(key) as PotInput, ({ planned, effort }) => {
+      clearTimeout(patience)
+      const show = (): void => setPlan({ ...planned, from })
+      if (effort === 'whole') show()
+      else patience = setTimeout(show, PATIENCE_MS)
     })
     return () => {
-      newest = false
+      clearTimeout(patience)
+      leave()
     }
   }, [key, from])
   return key === '' ? null : plan

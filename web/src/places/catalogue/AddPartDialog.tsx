@@ -33,7 +33,7 @@ export function AddPartDialog({
   const [id] = useState(() => v7())
   const [kind, setKind] = useState<PartKind>('chain')
   const [typed, setTyped] = useState<PartCells>({})
-  const { wrong, setWrong, busy, write } = usePartWrite()
+  const { wrong, at, setWrong, busy, write } = usePartWrite()
   const cells: PartCells = { ...BEGUN[kind], ...typed, kind }
   const save = async (): Promise<void> => {
     if (await write(() => ask(endpoints.addPart, { key: v7(), body: { id, cells } }))) onAdded(id)
@@ -64,18 +64,18 @@ export function AddPartDialog({
         <PartFields
           kind={kind}
           cells={cells}
-          wrong={wrong}
+          wrong={wrong?.fields ?? {}}
           systems={systems}
           withStock
           onChange={(field, value) => {
             setTyped({ ...typed, [field]: value })
-            setWrong({})
+            setWrong(null)
           }}
         />
         <Stack direction="row" sx={{ justifyContent: 'flex-end', alignItems: 'center', gap: 2, pt: 2 }}>
-          {wrong[''] !== undefined && (
+          {at('') !== undefined && (
             <Typography role="alert" color="error">
-              {wrong['']}
+              {at('')}
             </Typography>
           )}
           <Button type="submit" variant="contained" disabled={busy} sx={{ px: 4 }}>

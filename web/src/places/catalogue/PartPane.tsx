@@ -14,6 +14,7 @@ import { OrderDialog } from '../orders/OrderDialog.tsx'
 import { useKeeping } from '../parts/JobParts.tsx'
 import { priceText, speedsText } from '../parts/partLook.ts'
 import { PartFields } from './PartFields.tsx'
+import { wrongAt } from '../../api/useWrite.ts'
 import { usePartWrite } from './usePartWrite.ts'
 
 export type MovementKind = StockMovement['kind']
@@ -216,11 +217,11 @@ function Movement({ item, kind, onDone }: { item: CatalogueItem; kind: MovementK
   const { t } = useTranslation()
   const [quantity, setQuantity] = useState('')
   const [note, setNote] = useState('')
-  const { wrong, setWrong, busy, write } = usePartWrite()
+  const { wrong, at, setWrong, busy, write } = usePartWrite()
   const save = async (): Promise<void> => {
     const typed = quantity.trim()
     if (!/^[-−]?\d+$/.test(typed)) {
-      setWrong({ quantity: t('problems.number-whole') })
+      setWrong(wrongAt({ quantity: t('problems.number-whole') }))
       return
     }
     const written = await write(() =>
@@ -253,8 +254,8 @@ function Movement({ item, kind, onDone }: { item: CatalogueItem; kind: MovementK
         label={t(`catalogue.quantity.${kind}`)}
         value={quantity}
         onChange={(event) => setQuantity(event.target.value)}
-        error={wrong['quantity'] !== undefined || wrong[''] !== undefined}
-        helperText={wrong['quantity'] ?? wrong['']}
+        error={wrong !== null && at('note') === undefined}
+        helperText={at('quantity') ?? at('')}
         slotProps={{ htmlInput: { inputMode: 'numeric' } }}
         sx={{ width: 230 }}
       />
@@ -262,8 +263,8 @@ function Movement({ item, kind, onDone }: { item: CatalogueItem; kind: MovementK
         label={t('catalogue.note')}
         value={note}
         onChange={(event) => setNote(event.target.value)}
-        error={wrong['note'] !== undefined}
-        helperText={wrong['note']}
+        error={at('note') !== undefined}
+        helperText={at('note')}
         sx={{ flex: 1 }}
       />
       <Button type="submit" variant="contained" disabled={busy} sx={{ height: 56 }}>
@@ -280,7 +281,7 @@ function PartForm({ item, systems }: { item: CatalogueItem; systems: readonly Dr
   const { tell } = useSurroundings()
   const [typed, setTyped] = useState<PartCells>({})
   const [newer, setNewer] = useState<CatalogueItem | null>(null)
-  const { wrong, setWrong, busy, write } = usePartWrite()
+  const { wrong, at, setWrong, busy, write } = usePartWrite()
   const cells = { ...item.cells, ...typed }
   const changed = Object.keys(typed).some((field) => typed[field] !== item.cells[field])
   const save = async (): Promise<void> => {
@@ -291,7 +292,7 @@ function PartForm({ item, systems }: { item: CatalogueItem; systems: readonly Dr
           version: newer?.version ?? item.version,
           body: { cells: { ...(newer?.cells ?? item.cells), ...typed } },
         }),
-      ({ problem }) => {
+      (problem) => {
         if (problem.status !== 412) return false
         setNewer(problem.current as CatalogueItem)
         return true
@@ -328,13 +329,13 @@ function PartForm({ item, systems }: { item: CatalogueItem; systems: readonly Dr
       <PartFields
         kind={item.kind}
         cells={cells}
-        wrong={wrong}
+        wrong={wrong?.fields ?? {}}
         beside={beside}
         systems={systems}
         withStock={false}
         onChange={(field, value) => {
           setTyped({ ...typed, [field]: value })
-          setWrong({})
+          setWrong(null)
         }}
       />
       <Stack direction="row" sx={{ mt: 2, gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
@@ -344,9 +345,9 @@ function PartForm({ item, systems }: { item: CatalogueItem; systems: readonly Dr
         <Button variant="text" color="error" disabled={busy} onClick={() => void remove()}>
           {t('catalogue.remove')}
         </Button>
-        {wrong[''] !== undefined && (
+        {at('') !== undefined && (
           <Typography role="alert" color="error">
-            {wrong['']}
+            {at('')}
           </Typography>
         )}
       </Stack>

@@ -1,14 +1,14 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
-import { useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { v7 } from 'uuid'
 import { endpoints, type Booking, type Diary, type DueVisit } from '@pelrin/contract'
-import { ask, sentenceOf } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys, useDiary } from '../../api/queries.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { isControl } from '../../keys/isControl.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
@@ -36,13 +36,11 @@ export function DiaryPlace() {
 
 function Weeks({ diary }: { diary: Diary }) {
   const { t } = useTranslation()
-  const client = useQueryClient()
   const navigate = useNavigate()
   const { tell } = useSurroundings()
   const [chosenKey, setChosenKey] = useState<string | null>(null)
   const [chosenDay, setChosenDay] = useState<string | null>(null)
-  const [busy, setBusy] = useState(false)
-  const [wrong, setWrong] = useState<string | null>(null)
+  const { wrong, busy, write: send } = useWrite({ stale: [keys.diary, keys.lineUp] })
   const [feeds, setFeeds] = useState(false)
   const [reminding, setReminding] = useState(false)
   // A drag begins after a little way, so that a thumb that slips still chooses.
@@ -53,19 +51,7 @@ function Weeks({ diary }: { diary: Diary }) {
   const ofDay = useMemo(() => bookings.filter((booking) => booking.day === day.day), [bookings, day.day])
 
   const write = async (job: () => Promise<unknown>, said: string): Promise<void> => {
-    if (busy) return
-    setBusy(true)
-    setWrong(null)
-    try {
-      await job()
-      tell(said)
-    } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.notSaved'))
-    } finally {
-      await client.invalidateQueries({ queryKey: keys.diary })
-      await client.invalidateQueries({ queryKey: keys.lineUp })
-      setBusy(false)
-    }
+    if (!busy && (await send(() => job().then(() => true)))) tell(said)
   }
   const book = (visit: DueVisit | undefined, on: string): void => {
     if (!visit) return
@@ -185,7 +171,7 @@ function Weeks({ diary }: { diary: Diary }) {
             </Typography>
             {wrong !== null && (
               <Typography role="alert" color="error">
-                {wrong}
+                {wrong.sentence}
               </Typography>
             )}
             <DueList

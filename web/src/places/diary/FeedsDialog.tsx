@@ -4,9 +4,10 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints } from '@pelrin/contract'
-import { ask, sentenceOf } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { day } from '../../messages/format.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 
@@ -17,19 +18,9 @@ export function FeedsDialog({ onClose }: { onClose: () => void }) {
   const feeds = useQuery({ queryKey: keys.feeds, queryFn: ({ signal }) => ask(endpoints.calendarFeeds, { signal }) })
   const [name, setName] = useState('')
   const [told, setTold] = useState<string | null>(null)
-  const [wrong, setWrong] = useState<string | null>(null)
-  const [busy, setBusy] = useState(false)
+  const { wrong, busy, write } = useWrite()
   const go = async (job: () => Promise<void>): Promise<void> => {
-    if (busy) return
-    setBusy(true)
-    setWrong(null)
-    try {
-      await job()
-    } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.notSaved'))
-    } finally {
-      setBusy(false)
-    }
+    if (!busy) await write(job)
   }
   const make = () =>
     go(async () => {
@@ -61,7 +52,7 @@ export function FeedsDialog({ onClose }: { onClose: () => void }) {
           value={name}
           onChange={(event) => setName(event.target.value)}
           error={wrong !== null}
-          helperText={wrong ?? ' '}
+          helperText={wrong?.sentence ?? ' '}
           sx={{ flex: 1 }}
         />
         <Button type="submit" variant="contained" disabled={busy} sx={{ minHeight: 56 }}>

@@ -6,7 +6,7 @@ import { endpoints, type Ledger } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { day, distance } from '../../messages/format.ts'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
-import { useLedgerWrite } from './useLedgerWrite.ts'
+import { ofLedger } from './useLedgerWrite.ts'
 
 type Entry = Ledger['entries'][number]
 
@@ -87,12 +87,12 @@ function ChangeEntry({
   onClose: () => void
 }) {
   const { t } = useTranslation()
-  const { refresh } = useLedgerWrite(bikeId)
   const [typed, setTyped] = useState(entry.typed)
   return (
     <ReasonDialog
       title={what === 'correct' ? `${t('distanceOf.correct')}: ${entry.typed}` : t('distanceOf.removeTitle')}
       go={t(`distanceOf.${what}`)}
+      stale={ofLedger(bikeId)}
       onClose={onClose}
       onReason={async (reason) => {
         const id = v7()
@@ -104,7 +104,6 @@ function ChangeEntry({
             // What stood there was asked about when it was written; a correction lower than its forerunner stands as typed.
             body: { id, typed, unit: entry.unit, lower: entry.restarted ? 'restarted' : 'as-it-is', reason },
           })
-        await refresh()
       }}
     >
       {what === 'correct' && (

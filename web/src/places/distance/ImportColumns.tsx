@@ -3,7 +3,8 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type CsvMapping, type RideImport } from '@pelrin/contract'
-import { ask, sentenceOf } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { ink } from '../../theme/theme.ts'
 
 const COLUMNS = ['start', 'distance', 'duration', 'surface', 'title'] as const
@@ -29,7 +30,7 @@ export function ImportColumns({
   })
   const [unit, setUnit] = useState<'km' | 'mi'>(/mi(le|\b)/i.test(columns.distance) ? 'mi' : 'km')
   const [dayFirst, setDayFirst] = useState(true)
-  const [wrong, setWrong] = useState<string | null>(null)
+  const { wrong, write } = useWrite()
   const save = async (): Promise<void> => {
     const mapping: CsvMapping = {
       start: columns.start,
@@ -40,12 +41,10 @@ export function ImportColumns({
       ...(columns.surface === '' ? {} : { surface: columns.surface }),
       ...(columns.title === '' ? {} : { title: columns.title }),
     }
-    try {
+    await write(async () => {
       await ask(endpoints.mapColumns, { params: { id: current.id }, key: v7(), body: { file: table.file, mapping } })
       await onMapped()
-    } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.notSaved'))
-    }
+    })
   }
   return (
     <Box sx={{ border: 1, borderColor: 'divider', p: 1.25, display: 'grid', gap: 1 }}>
@@ -112,7 +111,7 @@ export function ImportColumns({
           label={t('imports.dayFirst')}
         />
       </Stack>
-      {wrong && <Alert severity="error">{wrong}</Alert>}
+      {wrong && <Alert severity="error">{wrong.sentence}</Alert>}
       <Button
         variant="contained"
         disabled={columns.start === '' || columns.distance === ''}

@@ -97,7 +97,7 @@ export function ImportPane({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi'
 function Current({ bikeId, current, unit }: { bikeId: string; current: RideImport; unit: 'km' | 'mi' }) {
   const { t } = useTranslation()
   const client = useQueryClient()
-  const { busy, wrong, write } = useLedgerWrite(bikeId)
+  const { busy, at, write } = useLedgerWrite(bikeId)
   const [surface, setSurface] = useState<Surface | null>(null)
   const fresh = current.lines.filter(({ outcome }) => outcome === 'new').length
   const again = (): Promise<void> => client.invalidateQueries({ queryKey: keys.imports(bikeId) })
@@ -120,7 +120,7 @@ function Current({ bikeId, current, unit }: { bikeId: string; current: RideImpor
           .map((table) => <ImportColumns key={table.file} current={current} table={table} onMapped={again} />)
       )}
       <ImportLines current={current} unit={unit} />
-      {wrong[''] && <Alert severity="error">{wrong['']}</Alert>}
+      {at('') && <Alert severity="error">{at('')}</Alert>}
       {current.state === 'previewed' && fresh > 0 && (
         <SurfaceSelect size="small" label={t('imports.surface')} value={surface} onChange={setSurface} />
       )}

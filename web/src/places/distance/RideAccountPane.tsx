@@ -14,7 +14,7 @@ export function RideAccountPane({ bikeId }: { bikeId: string }) {
   const { t } = useTranslation()
   const client = useQueryClient()
   const joined = useRideAccount(bikeId)
-  const { busy, wrong, write } = useLedgerWrite(bikeId)
+  const { busy, at, write } = useLedgerWrite(bikeId)
   const [name, setName] = useState('')
   const [token, setToken] = useState('')
   const account = joined.data?.account
@@ -89,16 +89,16 @@ export function RideAccountPane({ bikeId }: { bikeId: string }) {
             label={t('imports.accountName')}
             value={name}
             onChange={(event) => setName(event.target.value)}
-            error={'account' in wrong || '' in wrong}
-            helperText={wrong['account'] ?? wrong[''] ?? ' '}
+            error={(at('account') ?? at('')) !== undefined}
+            helperText={at('account') ?? at('') ?? ' '}
           />
           <TextField
             size="small"
             label={t('imports.token')}
             value={token}
             onChange={(event) => setToken(event.target.value)}
-            error={'token' in wrong}
-            helperText={wrong['token'] ?? ' '}
+            error={at('token') !== undefined}
+            helperText={at('token') ?? ' '}
           />
           <Button type="submit" variant="outlined" disabled={busy} sx={{ minHeight: 48, alignSelf: 'flex-start' }}>
             {t('imports.join')}

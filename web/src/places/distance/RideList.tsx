@@ -1,5 +1,4 @@
 import { Box, Button, Stack, TextField, Typography } from '@mui/material'
-import { useQueryClient } from '@tanstack/react-query'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -11,7 +10,7 @@ import { keys, useFind } from '../../api/queries.ts'
 import { clock, day, distance, number } from '../../messages/format.ts'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 import { SurfaceSelect } from './SurfaceSelect.tsx'
-import { useLedgerWrite } from './useLedgerWrite.ts'
+import { ofLedger } from './useLedgerWrite.ts'
 
 type Doing = { readonly ride: Ride; readonly what: 'correct' | 'remove' | 'move' }
 
@@ -96,7 +95,6 @@ const named = (ride: Ride, unit: 'km' | 'mi' = 'km'): string => `${day(ride.star
 
 function CorrectRide({ bikeId, ride, unit, onClose }: Changing & { unit: 'km' | 'mi' }) {
   const { t } = useTranslation()
-  const { refresh } = useLedgerWrite(bikeId)
   const [typed, setTyped] = useState(String(Math.round(10 * (unit === 'mi' ? ride.km / KM_PER_MILE : ride.km)) / 10))
   const [surface, setSurface] = useState<Surface | null>(ride.surface)
   const [start, setStart] = useState(dayjs(ride.startedAt).format('YYYY-MM-DDTHH:mm'))
@@ -104,6 +102,7 @@ function CorrectRide({ bikeId, ride, unit, onClose }: Changing & { unit: 'km' | 
     <ReasonDialog
       title={`${t('distanceOf.correct')}: ${named(ride, unit)}`}
       go={t('distanceOf.correct')}
+      stale={ofLedger(bikeId)}
       onClose={onClose}
       onReason={async (reason) => {
         const id = v7()
@@ -126,7 +125,6 @@ function CorrectRide({ bikeId, ride, unit, onClose }: Changing & { unit: 'km' | 
             reason,
           },
         })
-        await refresh()
       }}
     >
       <Stack direction="row" sx={{ gap: 1.5, mt: 1, flexWrap: 'wrap' }}>
@@ -151,16 +149,15 @@ function CorrectRide({ bikeId, ride, unit, onClose }: Changing & { unit: 'km' | 
 
 function RemoveRide({ bikeId, ride, onClose }: Changing) {
   const { t } = useTranslation()
-  const { refresh } = useLedgerWrite(bikeId)
   return (
     <ReasonDialog
       title={t('distanceOf.removeTitle')}
       go={t('distanceOf.remove')}
+      stale={ofLedger(bikeId)}
       onClose={onClose}
       onReason={async (reason) => {
         const id = v7()
         await ask(endpoints.removeRide, { params: { id: ride.id }, key: id, body: { id, reason } })
-        await refresh()
       }}
     >
       <Typography>{named(ride)}</Typography>
@@ -170,8 +167,6 @@ function RemoveRide({ bikeId, ride, onClose }: Changing) {
 
 function MoveRide({ bikeId, ride, onClose }: Changing) {
   const { t } = useTranslation()
-  const client = useQueryClient()
-  const { refresh } = useLedgerWrite(bikeId)
   const [text, setText] = useState('')
   const [toBikeId, setToBikeId] = useState<string | null>(null)
   const found = useFind(text)
@@ -180,6 +175,7 @@ function MoveRide({ bikeId, ride, onClose }: Changing) {
       title={`${t('distanceOf.moveTitle')}: ${named(ride)}`}
       go={t('distanceOf.move')}
       ready={toBikeId !== null}
+      stale={[...ofLedger(bikeId), keys.bike(toBikeId ?? '')]}
       onClose={onClose}
       onReason={async (reason) => {
         const id = v7()
@@ -188,7 +184,6 @@ function MoveRide({ bikeId, ride, onClose }: Changing) {
           key: id,
           body: { id, toBikeId: toBikeId ?? '', reason },
         })
-        await Promise.all([refresh(), client.invalidateQueries({ queryKey: keys.bike(toBikeId ?? '') })])
       }}
     >
       <TextField

@@ -52,7 +52,7 @@ export function WriteDown({
 
 function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
   const { t } = useTranslation()
-  const { busy, wrong, write } = useLedgerWrite(bikeId)
+  const { busy, at, write } = useLedgerWrite(bikeId)
   // Of an hour from nine on: before ten in the morning that was yesterday.
   const [on, setOn] = useState(dayjs().subtract(10, 'hour').format('YYYY-MM-DD'))
   const [from, setFrom] = useState('09:00')
@@ -83,8 +83,8 @@ function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
         label={t('distanceOf.day')}
         value={on}
         onChange={(e) => setOn(e.target.value)}
-        error={'startedAt' in wrong}
-        helperText={wrong['startedAt'] ?? ' '}
+        error={at('startedAt') !== undefined}
+        helperText={at('startedAt') ?? ' '}
       />
       <TextField
         {...field}
@@ -100,8 +100,8 @@ function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
         label={t('distanceOf.minutes')}
         value={minutes}
         onChange={(e) => setMinutes(e.target.value)}
-        error={'endedAt' in wrong}
-        helperText={wrong['endedAt'] ?? ' '}
+        error={at('endedAt') !== undefined}
+        helperText={at('endedAt') ?? ' '}
         sx={{ width: 92 }}
         slotProps={{ ...field.slotProps, htmlInput: { inputMode: 'numeric' } }}
       />
@@ -110,8 +110,8 @@ function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
         label={`${t('distanceOf.km')}, ${unit}`}
         value={typed}
         onChange={(e) => setTyped(e.target.value)}
-        error={'typed' in wrong}
-        helperText={wrong['typed'] ?? ' '}
+        error={at('typed') !== undefined}
+        helperText={at('typed') ?? ' '}
         sx={{ width: 124 }}
         slotProps={{ ...field.slotProps, htmlInput: { inputMode: 'decimal' } }}
       />
@@ -125,9 +125,9 @@ function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
       <Button type="submit" variant="contained" disabled={busy} sx={{ minHeight: 48 }}>
         {t('distanceOf.add')}
       </Button>
-      {wrong[''] && (
+      {at('') && (
         <Typography role="alert" color="error" sx={{ width: '100%' }}>
-          {wrong['']}
+          {at('')}
         </Typography>
       )}
     </LedgerForm>
@@ -136,9 +136,10 @@ function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
 
 function ValueForm({ bikeId, unit, kind }: { bikeId: string; unit: 'km' | 'mi'; kind: Exclude<Kind, 'ride'> }) {
   const { t } = useTranslation()
-  const { busy, wrong, code, write } = useLedgerWrite(bikeId)
+  const { busy, wrong, at, write } = useLedgerWrite(bikeId)
   const [typed, setTyped] = useState('')
   const [id, setId] = useState(() => v7())
+  const code = wrong?.code
   const doubted = code === 'odometer-lower' || code === 'odometer-much'
   const save = async (answer?: 'restarted' | 'as-it-is'): Promise<void> => {
     const body = { id, occurredAt: new Date().toISOString(), typed, unit, ...(answer ? { lower: answer } : {}) }
@@ -162,8 +163,8 @@ function ValueForm({ bikeId, unit, kind }: { bikeId: string; unit: 'km' | 'mi'; 
         label={`${t(`distanceOf.${kind}New`)}, ${unit}`}
         value={typed}
         onChange={(event) => setTyped(event.target.value)}
-        error={'typed' in wrong || '' in wrong}
-        helperText={wrong['typed'] ?? wrong[''] ?? ' '}
+        error={(at('typed') ?? at('')) !== undefined}
+        helperText={at('typed') ?? at('') ?? ' '}
         sx={{ minWidth: 300 }}
         slotProps={{ inputLabel: { shrink: true }, htmlInput: { inputMode: 'decimal' } }}
       />

@@ -11,12 +11,12 @@ import {
   Typography,
 } from '@mui/material'
 import { assumptionsWith, checkInstrument, entryForm } from '@pelrin/core'
-import { useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type InstrumentHistory, type ReviseInstrument } from '@pelrin/contract'
-import { ask, sentenceOf } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { keys } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { number } from '../../messages/format.ts'
@@ -38,7 +38,6 @@ type Outcome = 'correct' | 'out-of-use' | 'note'
 /** A check against known places: what was there, what the instrument showed, and what that says of it. */
 export function CheckSheet({ history, onClose }: { history: InstrumentHistory; onClose: () => void }) {
   const { t } = useTranslation()
-  const client = useQueryClient()
   const { tell } = useSurroundings()
   const { instrument } = history
   const isLength = entryForm(instrument.kind) === 'length'
@@ -47,8 +46,7 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
   const [lines, setLines] = useState<readonly Line[]>([EMPTY, EMPTY, EMPTY])
   const [outcome, setOutcome] = useState<Outcome>('correct')
   const [reason, setReason] = useState('')
-  const [wrong, setWrong] = useState<string | null>(null)
-  const [saving, setSaving] = useState(false)
+  const { wrong, setWrong, busy: saving, write } = useWrite({ stale: [keys.instruments] })
   const used = lines.filter(({ reference, typed }) => reference.trim() !== '' || typed.trim() !== '')
   const pairs = useMemo(
     () =>
@@ -76,7 +74,6 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
   }
   const save = async (): Promise<void> => {
     if (!found || u === undefined || saving) return
-    setSaving(true)
     const corrected = outcome === 'correct'
     const body: ReviseInstrument = {
       id: v7(),
@@ -89,16 +86,10 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
       check: { how, pairs, referenceU: u },
       reason: reason.trim() === '' ? t(`gauges.outcome.${outcome}`) : reason.trim(),
     }
-    try {
-      await ask(endpoints.reviseInstrument, { params: { id: instrument.id }, body, key: body.id })
-      await client.invalidateQueries({ queryKey: keys.instruments })
-      tell(t('gauges.checkSaved'))
-      onClose()
-    } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.notSaved'))
-    } finally {
-      setSaving(false)
-    }
+    const revise = () => ask(endpoints.reviseInstrument, { params: { id: instrument.id }, body, key: body.id })
+    if (!(await write(() => revise().then(() => true)))) return
+    tell(t('gauges.checkSaved'))
+    onClose()
   }
   return (
     <SheetDialog
@@ -220,7 +211,7 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
         />
         {wrong !== null && (
           <Alert severity="error" icon={false}>
-            {wrong}
+            {wrong.sentence}
           </Alert>
         )}
         <Button variant="contained" disabled={!found || saving} onClick={() => void save()} sx={{ minHeight: 56 }}>

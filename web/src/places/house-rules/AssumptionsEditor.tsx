@@ -1,6 +1,6 @@
 import { Box, Button, Stack, TextField, Typography } from '@mui/material'
 import { ASSUMPTIONS, assumptionProblem, shippedValue, type Assumption } from '@pelrin/core'
-import { useMemo, useState } from 'react'
+import { memo, useCallback, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { HouseRules, RuleChange } from '@pelrin/contract'
 import { day, number } from '../../messages/format.ts'
@@ -26,10 +26,7 @@ export function AssumptionsEditor({
   const { overrides, version, versions } = assumptions
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({})
   const valueOf = (key: string): string => typed[key] ?? String(overrides[key] ?? shippedValue(key))
-  const wrongOf = ({ key, lowest, highest }: Assumption): string | undefined => {
-    const problem = assumptionProblem(key, typedNumber(valueOf(key)) ?? NaN)
-    return problem === null ? undefined : t(`problems.${problem}`, { lowest, highest })
-  }
+  const onType = useCallback((key: string, text: string) => setTyped((before) => ({ ...before, [key]: text })), [])
   const change = useMemo((): RuleChange | null => {
     const next = new Map(Object.entries(overrides))
     for (const [key, text] of Object.entries(typed)) {
@@ -49,60 +46,9 @@ export function AssumptionsEditor({
             <Typography variant="h3" component="h2" color="textSecondary" sx={{ mb: 0.5 }}>
               {t(`rules.group.${group}`)}
             </Typography>
-            {ASSUMPTIONS.filter(({ key }) => key.startsWith(`${group}.`)).map((one) => {
-              const isOwn = typedNumber(valueOf(one.key)) !== shippedValue(one.key)
-              return (
-                <Box
-                  key={one.key}
-                  sx={{
-                    display: 'grid',
-                    gridTemplateColumns: 'minmax(0, 1fr) 150px 168px',
-                    gap: 1.5,
-                    alignItems: 'center',
-                    borderTop: 1,
-                    borderColor: 'divider',
-                    py: 0.5,
-                  }}
-                >
-                  <Box>
-                    <Typography variant="body2" id={`assumed-${one.key}`}>
-                      {t(`assumed.${one.key.replaceAll('.', '-')}`)}
-                    </Typography>
-                    <Typography variant="caption" component="p" color="textSecondary" sx={{ lineHeight: 1.2 }}>
-                      {t('rules.between', {
-                        lowest: number(one.lowest, decimalsOf(one.lowest)),
-                        highest: number(one.highest, decimalsOf(one.highest)),
-                        on: t(`rules.actsOn.${one.actsOn}`),
-                      })}
-                    </Typography>
-                  </Box>
-                  <TextField
-                    size="small"
-                    value={valueOf(one.key)}
-                    onChange={(event) => setTyped((before) => ({ ...before, [one.key]: event.target.value }))}
-                    error={wrongOf(one) !== undefined}
-                    helperText={wrongOf(one)}
-                    slotProps={{
-                      htmlInput: { 'aria-labelledby': `assumed-${one.key}`, inputMode: 'decimal' },
-                      input: { endAdornment: t(`rules.unit.${one.unit}`) },
-                    }}
-                    sx={{ '& input': { fontWeight: isOwn ? 700 : 400, color: isOwn ? ink('steel') : undefined } }}
-                  />
-                  {isOwn ? (
-                    <Button
-                      size="small"
-                      onClick={() => setTyped((before) => ({ ...before, [one.key]: String(shippedValue(one.key)) }))}
-                    >
-                      {t('rules.back', { value: shippedValue(one.key) })}
-                    </Button>
-                  ) : (
-                    <Typography variant="body2" color="textSecondary">
-                      {t('rules.asShipped')}
-                    </Typography>
-                  )}
-                </Box>
-              )
-            })}
+            {ASSUMPTIONS.filter(({ key }) => key.startsWith(`${group}.`)).map((one) => (
+              <ValueRow key={one.key} one={one} text={valueOf(one.key)} onType={onType} />
+            ))}
           </Box>
         ))}
       </Stack>
@@ -131,5 +77,66 @@ export function AssumptionsEditor({
     </Box>
   )
 }
+
+/** One value: what it means, what is typed, and a way back to what is shipped. Of all of them only the one that is typed into is drawn anew. */
+const ValueRow = memo(function ValueRow({
+  one,
+  text,
+  onType,
+}: {
+  one: Assumption
+  text: string
+  onType: (key: string, text: string) => void
+}) {
+  const { t } = useTranslation()
+  const { key, unit, lowest, highest, shipped, actsOn } = one
+  const value = typedNumber(text)
+  const problem = assumptionProblem(key, value ?? NaN)
+  const isOwn = value !== shipped
+  const range = { lowest: number(lowest, decimalsOf(lowest)), highest: number(highest, decimalsOf(highest)) }
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'minmax(0, 1fr) 150px 168px',
+        gap: 1.5,
+        alignItems: 'center',
+        borderTop: 1,
+        borderColor: 'divider',
+        py: 0.5,
+      }}
+    >
+      <Box>
+        <Typography variant="body2" id={`assumed-${key}`}>
+          {t(`assumed.${key.replaceAll('.', '-')}`)}
+        </Typography>
+        <Typography variant="caption" component="p" color="textSecondary" sx={{ lineHeight: 1.2 }}>
+          {t('rules.between', { ...range, on: t(`rules.actsOn.${actsOn}`) })}
+        </Typography>
+      </Box>
+      <TextField
+        size="small"
+        value={text}
+        onChange={(event) => onType(key, event.target.value)}
+        error={problem !== null}
+        helperText={problem === null ? undefined : t(`problems.${problem}`, { lowest, highest })}
+        slotProps={{
+          htmlInput: { 'aria-labelledby': `assumed-${key}`, inputMode: 'decimal' },
+          input: { endAdornment: t(`rules.unit.${unit}`) },
+        }}
+        sx={{ '& input': { fontWeight: isOwn ? 700 : 400, color: isOwn ? ink('steel') : undefined } }}
+      />
+      {isOwn ? (
+        <Button size="small" onClick={() => onType(key, String(shipped))}>
+          {t('rules.back', { value: shipped })}
+        </Button>
+      ) : (
+        <Typography variant="body2" color="textSecondary">
+          {t('rules.asShipped')}
+        </Typography>
+      )}
+    </Box>
+  )
+})
 
 const sorted = (entries: [string, number][]): [string, number][] => entries.sort(([a], [b]) => (a < b ? -1 : 1))

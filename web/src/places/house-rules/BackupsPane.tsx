@@ -3,9 +3,10 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { endpoints, may } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { ago, clock, day, number } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
@@ -19,8 +20,7 @@ export function BackupsPane() {
   const { t } = useTranslation()
   const client = useQueryClient()
   const { session, tell } = useSurroundings()
-  const [busy, setBusy] = useState(false)
-  const [wrong, setWrong] = useState<string | null>(null)
+  const { wrong, busy, write } = useWrite()
   const [openedAt] = useState(() => Date.now())
   const isOwner = may(session.person.role, 'owner')
   const backups = useQuery({
@@ -36,16 +36,10 @@ export function BackupsPane() {
   const [last] = all
   const isOld = last !== undefined && openedAt - Date.parse(last.at) > OLD_MS
   const make = async (): Promise<void> => {
-    setBusy(true)
-    setWrong(null)
-    try {
-      await showAnswer(client, keys.backups, await ask(endpoints.makeBackup, { long: true }))
-      tell(t('rules.backup.made'))
-    } catch (error) {
-      setWrong(error instanceof ProblemError ? error.message : t('app.notSaved'))
-    } finally {
-      setBusy(false)
-    }
+    const made = await write(() => ask(endpoints.makeBackup, { long: true }))
+    if (!made) return
+    await showAnswer(client, keys.backups, made)
+    tell(t('rules.backup.made'))
   }
   return (
     <Stack sx={{ gap: 2, maxWidth: 760 }}>
@@ -63,7 +57,7 @@ export function BackupsPane() {
       </Stack>
       {wrong !== null && (
         <Typography role="alert" color="error">
-          {wrong}
+          {wrong.sentence}
         </Typography>
       )}
       <Box component="ol" aria-label={t('rules.backup.list')} sx={{ listStyle: 'none', m: 0, p: 0 }}>

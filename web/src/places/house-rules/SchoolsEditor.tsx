@@ -13,9 +13,10 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { CLOSE_SCHOOLS, PREPARE_SCHOOLS, SLACK_SCHOOLS, type JobSchools } from '@pelrin/core'
 import { endpoints, type HouseSchools, may } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys, useHouseSchools } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
 
@@ -36,21 +37,21 @@ function Schools({ house }: { house: HouseSchools }) {
   /** What is chosen otherwise here than it stands: what somebody else changes meanwhile shows in the rest. */
   const [chosen, setChosen] = useState<Partial<JobSchools>>({})
   const schools: JobSchools = { ...house.schools, ...chosen }
-  const [wrong, setWrong] = useState<string | null>(null)
+  const { wrong, write } = useWrite()
   const owner = may(session.person.role, 'owner')
   const save = async (): Promise<void> => {
-    try {
-      const now = await ask(endpoints.changeHouseSchools, { version: house.version, body: schools })
-      await showAnswer(client, keys.houseSchools, now)
-      setChosen({})
-      setWrong(null)
-      tell(t('jobs.schoolsSaved'))
-    } catch (error) {
-      setWrong(error instanceof ProblemError ? error.message : t('app.notSaved'))
-      // Somebody else was first: what they changed is shown, what was chosen here stays chosen.
-      if (error instanceof ProblemError && error.problem.status === 412)
-        await client.invalidateQueries({ queryKey: keys.houseSchools })
-    }
+    const now = await write(
+      () => ask(endpoints.changeHouseSchools, { version: house.version, body: schools }),
+      ({ status }) => {
+        // Somebody else was first: what they changed is shown, what was chosen here stays chosen.
+        if (status === 412) void client.invalidateQueries({ queryKey: keys.houseSchools })
+        return false
+      },
+    )
+    if (!now) return
+    await showAnswer(client, keys.houseSchools, now)
+    setChosen({})
+    tell(t('jobs.schoolsSaved'))
   }
   return (
     <Stack sx={{ gap: 2, maxWidth: 860 }}>
@@ -94,7 +95,7 @@ function Schools({ house }: { house: HouseSchools }) {
       />
       {wrong !== null && (
         <Typography role="alert" color="error">
-          {wrong}
+          {wrong.sentence}
         </Typography>
       )}
       {owner && (

@@ -5,7 +5,7 @@ import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { archiveIn, type TakenTable } from '../../api/archiveIn.ts'
-import { ProblemError } from '../../api/client.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { useOwnersFile } from './useOwnersFile.ts'
 
 const sumOf = (tables: readonly TakenTable[], what: 'added' | 'same' | 'conflicts'): number =>
@@ -21,23 +21,21 @@ export function WholeShop() {
   const running = useRef<AbortController | null>(null)
   const [file, setFile] = useState<File | null>(null)
   const [looked, setLooked] = useState<readonly TakenTable[] | null>(null)
-  const [busy, setBusy] = useState(false)
+  const { busy, wrong, write } = useWrite()
   const [share, setShare] = useState(0)
-  const [wrong, setWrong] = useState<string | null>(null)
-  const send = async (chosen: File, apply: boolean): Promise<readonly TakenTable[] | null> => {
-    setBusy(true)
-    setWrong(null)
-    running.current = new AbortController()
-    try {
-      setShare(0)
-      return await archiveIn(chosen, apply, { signal: running.current.signal, onProgress: setShare })
-    } catch (error) {
-      if (running.current.signal.aborted) setFile(null)
-      else setWrong(error instanceof ProblemError ? error.message : t('app.notSaved'))
-      return null
-    } finally {
-      setBusy(false)
-    }
+  const send = (chosen: File, apply: boolean): Promise<readonly TakenTable[] | null> => {
+    const { signal } = (running.current = new AbortController())
+    setShare(0)
+    return write(async () => {
+      try {
+        return await archiveIn(chosen, apply, { signal, onProgress: setShare })
+      } catch (error) {
+        if (!signal.aborted) throw error
+        // Stopped by who began it: nothing is wrong.
+        setFile(null)
+        return null
+      }
+    })
   }
   const look = async (chosen: File): Promise<void> => {
     setFile(chosen)
@@ -124,7 +122,7 @@ export function WholeShop() {
         )}
         {wrong !== null && (
           <Typography role="alert" color="error">
-            {wrong}
+            {wrong.sentence}
           </Typography>
         )}
       </Box>

@@ -1,12 +1,11 @@
 import { Alert, Box, Button, LinearProgress, Stack, Typography } from '@mui/material'
-import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import type { Surface } from '@pelrin/core'
 import { endpoints, type Insight, type LearnedGroup, may } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys, useInsight } from '../../api/queries.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { ago, day, number, percent } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
@@ -18,27 +17,12 @@ import { LifePicture } from './LifePicture.tsx'
 export function InsightPlace() {
   const { t } = useTranslation()
   const { session } = useSurroundings()
-  const client = useQueryClient()
   const found = useInsight()
-  const [busy, setBusy] = useState(false)
-  const [wrong, setWrong] = useState<string | null>(null)
+  const { wrong, busy, write: run } = useWrite({ stale: [keys.insight], later: [keys.rack] })
   useTitle(t('insight.title'))
   if (found.isPending) return <Loading />
   if (!found.data) return <Failure error={found.error} again={() => void found.refetch()} />
   const insight = found.data
-  const run = async (job: () => Promise<unknown>): Promise<void> => {
-    setBusy(true)
-    setWrong(null)
-    try {
-      await job()
-    } catch (error) {
-      setWrong(error instanceof ProblemError ? error.problem.detail : t('app.notSaved'))
-    } finally {
-      setBusy(false)
-      await client.invalidateQueries({ queryKey: keys.insight })
-      void client.invalidateQueries({ queryKey: keys.rack })
-    }
-  }
   const owner = may(session.person.role, 'owner')
   return (
     <Box sx={{ px: 2.75, pt: 1.75, pb: 4, overflow: 'auto', height: { md: '100%' } }}>
@@ -66,7 +50,7 @@ export function InsightPlace() {
       </Stack>
       {wrong && (
         <Alert severity="error" sx={{ my: 1 }}>
-          {wrong}
+          {wrong.sentence}
         </Alert>
       )}
       <Box

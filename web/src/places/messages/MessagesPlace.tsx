@@ -6,9 +6,10 @@ import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { v7 } from 'uuid'
 import { endpoints, type Message, type Outbox } from '@pelrin/contract'
-import { ask, sentenceOf } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys, useMessagesSent } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { ago, clock, day } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
@@ -32,22 +33,24 @@ function Sent({ outbox }: { outbox: Outbox }) {
   const client = useQueryClient()
   const navigate = useNavigate()
   const { tell } = useSurroundings()
-  const [busy, setBusy] = useState(false)
-  const [wrong, setWrong] = useState<{ of: string; sentence: string } | null>(null)
+  const { busy, wrong: refused, write: send } = useWrite()
+  const [writtenOf, setWrittenOf] = useState('')
+  const wrong = refused && { of: writtenOf, sentence: refused.sentence }
   const write = async (of: string, job: () => Promise<Outbox>, said: string): Promise<void> => {
     if (busy) return
-    setBusy(true)
-    setWrong(null)
-    try {
-      await showAnswer(client, keys.outbox, await job())
-      tell(said)
-    } catch (error) {
-      const sentence = sentenceOf(error) ?? t('app.notSaved')
-      setWrong({ of, sentence })
-      await client.invalidateQueries({ queryKey: keys.outbox })
-    } finally {
-      setBusy(false)
-    }
+    setWrittenOf(of)
+    const written = await send(
+      async () => {
+        await showAnswer(client, keys.outbox, await job())
+        return true
+      },
+      () => {
+        // Somebody else may have been first: what they did is shown.
+        void client.invalidateQueries({ queryKey: keys.outbox })
+        return false
+      },
+    )
+    if (written) tell(said)
   }
   useHotkeys('escape', () => void navigate('/diary'), [navigate])
   return (

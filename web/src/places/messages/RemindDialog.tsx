@@ -1,11 +1,12 @@
 import { Box, Button, Checkbox, Typography } from '@mui/material'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type DueVisit } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { clock, day } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
@@ -15,12 +16,10 @@ import { remindable } from './remindable.ts'
 /** Reminders of due visits as they would go out: ticked, read, sent. Those that cannot go out say why. */
 export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[]; onClose: () => void }) {
   const { t } = useTranslation()
-  const client = useQueryClient()
   const { tell } = useSurroundings()
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set())
-  const [busy, setBusy] = useState(false)
   const [openedAt] = useState(() => Date.now())
-  const [wrong, setWrong] = useState<string | null>(null)
+  const { wrong, busy, write } = useWrite({ stale: [keys.outbox] })
   const asked = visits.map(remindable)
   const previews = useQuery({
     queryKey: [...keys.outbox, 'preview', asked],
@@ -31,18 +30,10 @@ export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[];
   const sendAfter = all[0]?.sendAfter
   const send = async (): Promise<void> => {
     if (busy || chosen.length === 0) return
-    setBusy(true)
-    setWrong(null)
-    try {
-      const { written } = await ask(endpoints.sendReminders, { key: v7(), body: { visits: chosen } })
-      tell(t('reminding.sent', { count: written }))
-      await client.invalidateQueries({ queryKey: keys.outbox })
-      onClose()
-    } catch (error) {
-      setWrong(error instanceof ProblemError ? error.message : t('app.notSaved'))
-    } finally {
-      setBusy(false)
-    }
+    const sent = await write(() => ask(endpoints.sendReminders, { key: v7(), body: { visits: chosen } }))
+    if (!sent) return
+    tell(t('reminding.sent', { count: sent.written }))
+    onClose()
   }
   return (
     <SheetDialog open onClose={onClose} title={t('reminding.remindTitle')} maxWidth="md" fullWidth>
@@ -95,7 +86,7 @@ export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[];
           </Box>
           {wrong !== null && (
             <Typography role="alert" color="error">
-              {wrong}
+              {wrong.sentence}
             </Typography>
           )}
           <Button

@@ -1,11 +1,11 @@
 import { Box, Button, Stack, TextField, Typography } from '@mui/material'
-import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type Order, type OrderLine } from '@pelrin/contract'
-import { ask, sentenceOf } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { ago, day } from '../../messages/format.ts'
 import { Plate } from '../../pieces/Plate.tsx'
 import type { PlateShape } from '@pelrin/drawn'
@@ -24,24 +24,11 @@ const LOOK: Readonly<Record<Order['state'], { plate: PlateShape; colour: string 
 /** One order: where it stands in words, what it holds, and what can be done about it now. */
 export function OrderCard({ order }: { order: Order }) {
   const { t } = useTranslation()
-  const client = useQueryClient()
   const [came, setCame] = useState<Readonly<Record<string, string>>>({})
-  const [wrong, setWrong] = useState<string | null>(null)
-  const [busy, setBusy] = useState(false)
+  const { wrong, busy, write } = useWrite({ stale: [keys.orders, keys.catalogue] })
   const { state, problem, lines } = order
-  const run = async (write: () => Promise<unknown>): Promise<void> => {
-    setBusy(true)
-    setWrong(null)
-    try {
-      await write()
-      setCame({})
-    } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.notSaved'))
-    } finally {
-      await client.invalidateQueries({ queryKey: keys.orders })
-      await client.invalidateQueries({ queryKey: keys.catalogue })
-      setBusy(false)
-    }
+  const run = async (job: () => Promise<unknown>): Promise<void> => {
+    if (await write(() => job().then(() => true))) setCame({})
   }
   const params = { id: order.id }
   const typed = (line: OrderLine): string => came[line.id] ?? String(line.quantity - line.received)
@@ -53,8 +40,8 @@ export function OrderCard({ order }: { order: Order }) {
         .filter(({ quantity }) => quantity !== 0)
       return ask(endpoints.receiveOrder, { params, key: v7(), body: { lines: counted } })
     })
-  const action = (label: string, write: () => Promise<unknown>, strong = false) => (
-    <Button variant={strong ? 'contained' : 'outlined'} disabled={busy} onClick={() => void run(write)}>
+  const action = (label: string, job: () => Promise<unknown>, strong = false) => (
+    <Button variant={strong ? 'contained' : 'outlined'} disabled={busy} onClick={() => void run(job)}>
       {t(label)}
     </Button>
   )
@@ -127,7 +114,7 @@ export function OrderCard({ order }: { order: Order }) {
       </Box>
       {wrong !== null && (
         <Typography role="alert" color="error">
-          {wrong}
+          {wrong.sentence}
         </Typography>
       )}
       <Stack direction="row" sx={{ gap: 1, mt: 0.5, flexWrap: 'wrap' }}>

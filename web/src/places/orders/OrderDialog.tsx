@@ -1,11 +1,12 @@
 import { Alert, Box, Button, Stack, TextField, Typography } from '@mui/material'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type Offer } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys, useOrders } from '../../api/queries.ts'
+import { useWrite, wrongAt } from '../../api/useWrite.ts'
 import { ago } from '../../messages/format.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { Loading } from '../../pieces/States.tsx'
@@ -22,12 +23,10 @@ export interface ToOrder {
 /** Orders parts at the supplier: its prices and stock of now, how many, and what became of it. */
 export function OrderDialog({ wanted, onClose }: { wanted: readonly ToOrder[]; onClose: () => void }) {
   const { t } = useTranslation()
-  const client = useQueryClient()
   const orders = useOrders()
   const [orderId] = useState(() => v7())
   const [sent, setSent] = useState(false)
-  const [busy, setBusy] = useState(false)
-  const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({})
+  const { wrong, at, setWrong, busy, write } = useWrite({ stale: [keys.orders, keys.catalogue, ['bike']] })
   const [counts, setCounts] = useState<Readonly<Record<string, string>>>({})
   const offered = useQuery({
     queryKey: ['offers', wanted.map(({ partId }) => partId)],
@@ -45,24 +44,11 @@ export function OrderDialog({ wanted, onClose }: { wanted: readonly ToOrder[]; o
   const order = async (): Promise<void> => {
     const malformed = lines.filter(({ quantity }) => !Number.isInteger(quantity) || quantity < 1)
     if (malformed.length > 0) {
-      setWrong(Object.fromEntries(malformed.map(({ partId }) => [partId, t('problems.quantity-range')])))
+      setWrong(wrongAt(Object.fromEntries(malformed.map(({ partId }) => [partId, t('problems.quantity-range')]))))
       return
     }
-    setBusy(true)
-    setWrong({})
-    try {
-      await ask(endpoints.placeOrder, { body: { id: orderId, lines } })
-      setSent(true)
-    } catch (error) {
-      // Not knowing whether it arrived is no reason for another: sent again, it goes under the same number.
-      const problem = error instanceof ProblemError ? error.problem : null
-      setWrong({ '': problem?.fields?.[0]?.detail ?? problem?.detail ?? t('app.notSaved') })
-    } finally {
-      await client.invalidateQueries({ queryKey: keys.orders })
-      await client.invalidateQueries({ queryKey: keys.catalogue })
-      await client.invalidateQueries({ queryKey: ['bike'] })
-      setBusy(false)
-    }
+    // Not knowing whether it arrived is no reason for another: sent again, it goes under the same number.
+    if (await write(() => ask(endpoints.placeOrder, { body: { id: orderId, lines } }).then(() => true))) setSent(true)
   }
   // Asked and not answered at all is as good as a supplier that is away.
   const problem = offered.isError ? 'supplier-away' : (offered.data?.problem ?? null)
@@ -136,10 +122,10 @@ export function OrderDialog({ wanted, onClose }: { wanted: readonly ToOrder[]; o
                             value={typed(one)}
                             onChange={(event) => {
                               setCounts({ ...counts, [one.partId]: event.target.value })
-                              setWrong({})
+                              setWrong(null)
                             }}
-                            error={wrong[one.partId] !== undefined}
-                            helperText={wrong[one.partId]}
+                            error={at(one.partId) !== undefined}
+                            helperText={at(one.partId)}
                             slotProps={{
                               htmlInput: {
                                 'aria-label': t('orders.countOf', { part: one.name }),
@@ -161,9 +147,9 @@ export function OrderDialog({ wanted, onClose }: { wanted: readonly ToOrder[]; o
             </tbody>
           </Box>
           <Stack direction="row" sx={{ justifyContent: 'flex-end', alignItems: 'center', gap: 2, pt: 2 }}>
-            {wrong[''] !== undefined && (
+            {wrong && !lines.some(({ partId }) => at(partId)) && (
               <Typography role="alert" color="error">
-                {wrong['']}
+                {wrong.sentence}
               </Typography>
             )}
             <Typography sx={{ fontSize: 22, fontWeight: 700, fontVariantNumeric: 'tabular-nums' }}>

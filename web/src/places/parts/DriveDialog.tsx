@@ -1,10 +1,10 @@
 import { Box, Button, Checkbox, FormControlLabel, MenuItem, Stack, TextField, Typography } from '@mui/material'
-import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { endpoints, type BikeParts, type ChangeDrive } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
+import { useWrite, wrongAt } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { typedTeeth } from '../../messages/typedTeeth.ts'
@@ -26,7 +26,6 @@ const LABELS: Readonly<Record<NumberField, string>> = {
 /** What is known of a bike's drive, entered in one go; nothing typed is lost by a refusal. */
 export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts: BikeParts; onClose: () => void }) {
   const { t } = useTranslation()
-  const client = useQueryClient()
   const { tell } = useSurroundings()
   const { drive } = parts
   const [fields, setFields] = useState<DriveFields>(() => fieldsOfDrive(drive))
@@ -42,12 +41,17 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
     cageLock: drive.cageLock,
     discBrake: drive.discBrake,
   })
-  const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({})
-  const [busy, setBusy] = useState(false)
+  const { wrong: refused, setWrong, busy, write } = useWrite({ stale: [keys.bike(bikeId), keys.lineUp] })
+  /** By field; a list's sentence stands at the list. */
+  const wrong: Readonly<Record<string, string>> = !refused
+    ? {}
+    : Object.keys(refused.fields).length === 0
+      ? { '': refused.sentence }
+      : Object.fromEntries(Object.entries(refused.fields).map(([path, said]) => [path.split('.')[0]!, said]))
   const field = (name: string): string => fields[name] ?? ''
   const take = (taken: DriveFields): void => {
     setFields({ ...fields, ...taken })
-    setWrong({})
+    setWrong(null)
   }
   const set = (name: string, value: string): void => take({ [name]: value })
   const numberOf = (name: string): number | null =>
@@ -71,7 +75,7 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
   const save = async (): Promise<void> => {
     const malformed = notNumbers()
     if (Object.keys(malformed).length > 0) {
-      setWrong(malformed)
+      setWrong(wrongAt(malformed))
       return
     }
     // One end alone is an axle that cannot be moved.
@@ -79,7 +83,7 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
     const to = numberOf('axleTo') ?? from
     const [timingFrom, timingTo] = [numberOf('timingFrom'), numberOf('timingTo') ?? numberOf('timingFrom')]
     if (tandem && (timingFrom === null || timingTo === null)) {
-      setWrong({ timing: t('problems.timing-short') })
+      setWrong(wrongAt({ timing: t('problems.timing-short') }))
       return
     }
     const change: ChangeDrive = {
@@ -101,23 +105,10 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
       ...maybe,
       guide: field('guide') === UNKNOWN ? null : (field('guide') as 'none'),
     }
-    setBusy(true)
-    try {
-      await ask(endpoints.changeDrive, { params: { id: bikeId }, version: parts.version, body: change })
-      await client.invalidateQueries({ queryKey: keys.bike(bikeId) })
-      await client.invalidateQueries({ queryKey: keys.lineUp })
-      tell(t('parts.saved'))
-      onClose()
-    } catch (error) {
-      const problem = error instanceof ProblemError ? error.problem : null
-      setWrong(
-        problem?.fields
-          ? Object.fromEntries(problem.fields.map(({ path, detail }) => [path.split('.')[0]!, detail]))
-          : { '': problem?.detail ?? t('app.notSaved') },
-      )
-    } finally {
-      setBusy(false)
-    }
+    const asking = { params: { id: bikeId }, version: parts.version, body: change }
+    if (!(await write(() => ask(endpoints.changeDrive, asking).then(() => true)))) return
+    tell(t('parts.saved'))
+    onClose()
   }
   const input = (name: string, label: string, at = name) => (
     <TextField

@@ -1,12 +1,11 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
-import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import type { WantedPart } from '@pelrin/core'
 import { endpoints, type KeptParts } from '@pelrin/contract'
-import { ask, sentenceOf } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ink } from '../../theme/theme.ts'
 import { priceText } from './partLook.ts'
@@ -22,28 +21,12 @@ export interface JobLine extends WantedPart {
 
 /** Keeps a bike's parts and lets them go; says in words what stood in the way. */
 export function useKeeping(bikeId: string) {
-  const { t } = useTranslation()
-  const client = useQueryClient()
-  const [wrong, setWrong] = useState<string | null>(null)
-  const [busy, setBusy] = useState(false)
-  const run = async (write: () => Promise<unknown>): Promise<void> => {
-    setBusy(true)
-    setWrong(null)
-    try {
-      await write()
-    } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.notSaved'))
-    } finally {
-      void client.invalidateQueries({ queryKey: keys.catalogue })
-      await client.invalidateQueries({ queryKey: keys.parts(bikeId) })
-      setBusy(false)
-    }
-  }
+  const { wrong, busy, write } = useWrite({ stale: [keys.parts(bikeId)], later: [keys.catalogue] })
   return {
-    wrong,
+    wrong: wrong?.sentence ?? null,
     busy,
     keep: (pitches: number | null, lines: readonly WantedPart[]) =>
-      run(() =>
+      write(() =>
         ask(endpoints.keepParts, {
           params: { id: bikeId },
           key: v7(),
@@ -54,7 +37,7 @@ export function useKeeping(bikeId: string) {
           },
         }),
       ),
-    letGo: ({ id, version }: KeptParts) => run(() => ask(endpoints.dropParts, { params: { id }, version })),
+    letGo: ({ id, version }: KeptParts) => write(() => ask(endpoints.dropParts, { params: { id }, version })),
   }
 }
 

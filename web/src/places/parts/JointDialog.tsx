@@ -9,15 +9,15 @@ import {
   ToggleButtonGroup,
   Typography,
 } from '@mui/material'
-import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { chainSpeeds, speedsMatch } from '@pelrin/core'
 import { endpoints, type BikeParts, type JointModel } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
+import { useWrite, wrongAt } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { JointDrawing, type JointLook } from '../../pieces/JointDrawing.tsx'
@@ -39,13 +39,12 @@ export function JointDialog({
   onClose: () => void
 }) {
   const { t } = useTranslation()
-  const client = useQueryClient()
   const { tell } = useSurroundings()
   const [look, setLook] = useState<JointLook | null>(parts.present?.kind ?? null)
   const [partId, setPartId] = useState(parts.present?.model?.id ?? '')
   const [closings, setClosings] = useState(parts.present?.closings == null ? '' : String(parts.present.closings))
   const [firm, setFirm] = useState<boolean | null>(parts.present?.firm ?? null)
-  const [wrong, setWrong] = useState<Readonly<Record<string, string>>>({})
+  const { at, setWrong, write } = useWrite({ stale: [keys.parts(bikeId)] })
   const choose = (next: JointLook): void => {
     setLook(next)
     setPartId('')
@@ -66,33 +65,21 @@ export function JointDialog({
     if (look === null) return
     const typed = closings.trim()
     if (typed !== '' && !/^\d+$/.test(typed)) {
-      setWrong({ closings: t('problems.closings-range') })
+      setWrong(wrongAt({ closings: t('problems.closings-range') }))
       return
     }
     const counted = look === 'link' || look === 'clip'
-    try {
-      await ask(endpoints.seeJoint, {
-        params: { id: bikeId },
-        key: v7(),
-        body: {
-          id: v7(),
-          kind: look,
-          partId: partId === '' ? null : partId,
-          closings: counted && typed !== '' ? Number(typed) : null,
-          firm: counted ? firm : null,
-        },
-      })
-      await client.invalidateQueries({ queryKey: keys.parts(bikeId) })
-      tell(t('parts.saved'))
-      onClose()
-    } catch (error) {
-      const problem = error instanceof ProblemError ? error.problem : null
-      setWrong(
-        problem?.fields
-          ? Object.fromEntries(problem.fields.map(({ path, detail }) => [path, detail]))
-          : { '': problem?.detail ?? t('app.notSaved') },
-      )
+    const body = {
+      id: v7(),
+      kind: look,
+      partId: partId === '' ? null : partId,
+      closings: counted && typed !== '' ? Number(typed) : null,
+      firm: counted ? firm : null,
     }
+    const seen = () => ask(endpoints.seeJoint, { params: { id: bikeId }, key: v7(), body })
+    if (!(await write(() => seen().then(() => true)))) return
+    tell(t('parts.saved'))
+    onClose()
   }
   return (
     <SheetDialog open onClose={onClose} title={t('parts.joint.title')} maxWidth="md" fullWidth>
@@ -152,8 +139,8 @@ export function JointDialog({
               label={t('parts.joint.which')}
               value={partId}
               onChange={(event) => setPartId(event.target.value)}
-              error={wrong['partId'] !== undefined}
-              helperText={wrong['partId']}
+              error={at('partId') !== undefined}
+              helperText={at('partId')}
               slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
               sx={{ minWidth: 230 }}
             >
@@ -173,10 +160,10 @@ export function JointDialog({
                   value={closings}
                   onChange={(event) => {
                     setClosings(event.target.value)
-                    setWrong({})
+                    setWrong(null)
                   }}
-                  error={wrong['closings'] !== undefined}
-                  helperText={wrong['closings']}
+                  error={at('closings') !== undefined}
+                  helperText={at('closings')}
                   slotProps={{ inputLabel: { shrink: true }, htmlInput: { inputMode: 'numeric' } }}
                   placeholder={t('app.unknown')}
                   sx={{ width: 190 }}
@@ -199,9 +186,9 @@ export function JointDialog({
           </Stack>
         )}
         <Stack direction="row" sx={{ justifyContent: 'flex-end', alignItems: 'center', gap: 2, pt: 2 }}>
-          {wrong[''] !== undefined && (
+          {at('') !== undefined && (
             <Typography role="alert" color="error">
-              {wrong['']}
+              {at('')}
             </Typography>
           )}
           <Button type="submit" variant="contained" disabled={look === null} sx={{ px: 4 }}>

@@ -5,9 +5,10 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type Study } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys, useInstrument } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
+import { useWrite, wrongAt } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { ink } from '../../theme/theme.ts'
 import { MarksPad } from '../measure/MarksPad.tsx'
@@ -19,8 +20,7 @@ export function StudyEntry({ study }: { study: Study }) {
   const { session } = useSurroundings()
   const history = useInstrument(study.instrument.id)
   const [typed, setTyped] = useState('')
-  const [wrong, setWrong] = useState<string | null>(null)
-  const [busy, setBusy] = useState(false)
+  const { wrong, setWrong, busy, write } = useWrite()
   const number = study.people.findIndex(({ id }) => id === session.person.id)
   if (number < 0) return <Typography>{t('problems.study-not-in-it')}</Typography>
   const turns = studyOrder({ spots: study.spots.length, repeats: study.repeats, person: number })
@@ -44,24 +44,19 @@ export function StudyEntry({ study }: { study: Study }) {
         assumed: assumptionsWith(known.assumptions),
       })
       if (!seen.ok) {
-        setWrong(t(`problems.${seen.problem}`, { ...seen.values }))
+        setWrong(wrongAt({ typed: t(`problems.${seen.problem}`, { ...seen.values }) }))
         return
       }
     }
-    setBusy(true)
     const id = v7()
-    try {
+    await write(async () => {
       const entered = await ask(endpoints.enterStudyValue, {
         params: { id: study.id },
         body: { id, ...next, typed: typed.trim() },
         key: id,
       })
       await showAnswer(client, keys.study(study.id), entered)
-    } catch (error) {
-      const problem = error instanceof ProblemError ? error.problem : null
-      setWrong(problem?.fields?.[0]?.detail ?? problem?.detail ?? t('app.notSaved'))
-      setBusy(false)
-    }
+    })
   }
   const { marks } = study.instrument
   return (
@@ -94,7 +89,7 @@ export function StudyEntry({ study }: { study: Study }) {
             setWrong(null)
           }}
           error={wrong !== null}
-          helperText={wrong ?? t(`measure.hint.${study.instrument.kind}`)}
+          helperText={wrong?.sentence ?? t(`measure.hint.${study.instrument.kind}`)}
           slotProps={{ inputLabel: { shrink: true }, htmlInput: { autoComplete: 'off', autoCapitalize: 'none' } }}
           sx={{ flex: 1, '& input': { fontSize: 30, fontWeight: 600 } }}
           onKeyDown={(event) => {

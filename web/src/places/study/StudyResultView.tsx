@@ -1,10 +1,9 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
-import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type Study, type StudyResult } from '@pelrin/contract'
-import { ask, sentenceOf } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { keys, useInstrument } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { number, percent } from '../../messages/format.ts'
@@ -215,10 +214,9 @@ function Anova({ rows }: { rows: NonNullable<Values['anova']> }) {
 /** On request the result becomes the next version of the instrument's record. */
 function WriteToRecord({ study, result }: { study: Study; result: StudyResult }) {
   const { t } = useTranslation()
-  const client = useQueryClient()
   const { tell } = useSurroundings()
   const history = useInstrument(study.instrument.id)
-  const [wrong, setWrong] = useState<string | null>(null)
+  const { wrong, write: send } = useWrite({ stale: [keys.instruments] })
   const found = recordFrom(result)
   if (!history.data || !found) return null
   const { instrument } = history.data
@@ -232,8 +230,8 @@ function WriteToRecord({ study, result }: { study: Study; result: StudyResult })
         : isLength
           ? { uMm: Math.round(found.u * (study.pitches ?? 1) * 0.127 * 1000) / 1000 }
           : { u: found.u }
-    try {
-      await ask(endpoints.reviseInstrument, {
+    const revised = await send(() =>
+      ask(endpoints.reviseInstrument, {
         params: { id: instrument.id },
         body: {
           id,
@@ -247,12 +245,9 @@ function WriteToRecord({ study, result }: { study: Study; result: StudyResult })
           reason: t('study.reason', { title: study.title }),
         },
         key: id,
-      })
-      await client.invalidateQueries({ queryKey: keys.instruments })
-      tell(t('gauges.checkSaved'))
-    } catch (error) {
-      setWrong(sentenceOf(error) ?? t('app.notSaved'))
-    }
+      }).then(() => true),
+    )
+    if (revised) tell(t('gauges.checkSaved'))
   }
   return (
     <Stack component="section" aria-label={t('study.write')} sx={{ gap: 1 }}>
@@ -271,7 +266,7 @@ function WriteToRecord({ study, result }: { study: Study; result: StudyResult })
       </Button>
       {wrong !== null && (
         <Typography role="alert" sx={{ color: ink('madder') }}>
-          {wrong}
+          {wrong.sentence}
         </Typography>
       )}
     </Stack>
