@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { isBetter, planPot, type PotChain, type PotInput, type PotShop } from './index.ts'
+import { isBetter, planPot, type PotChain, type PotInput, type PotPlan, type PotShop } from './index.ts'
 import { checkPlan } from './checkPlan.ts'
 import { bestByForce } from './force.testing.ts'
 import { PotSession } from './potSession.ts'
@@ -128,6 +128,21 @@ describe('a plan for the pot', () => {
       }),
       { numRuns: 40 },
     )
+  })
+  it('has a good plan that holds before the best is found, and none to wait for where nothing is searched', () => {
+    fc.assert(
+      fc.property(fc.record({ chains: mostlyFew, shop: anyShop }), (given) => {
+        fc.pre(begunWithin(given))
+        const good: PotPlan[] = []
+        const { plan } = planPot(given, (planned) => good.push(planned.plan))
+        expect(good).toHaveLength(1)
+        expect(checkPlan(given, good[0]!)).toEqual([])
+        expect(isBetter(good[0]!, plan)).toBe(false)
+      }),
+      { numRuns: 60 },
+    )
+    const twenty = Array.from({ length: 20 }, (_, i) => chain(`chain ${i}`))
+    planPot(input(twenty), () => expect.unreachable('nothing is searched'))
   })
   it('looks through everything with six: nothing less late or sooner over is found by looking on for long', () => {
     fc.assert(

@@ -29,10 +29,10 @@ export interface PlannedPot {
  * out); with more it is a good plan. Never worse than first come, first served.
  *
  * @param input chains in the order they came, and the shop; minutes from now
- * @param effort `quick`: a good plan within some hundredths of a second, for a screen to show while the whole is looked through
+ * @param meanwhile is given a good plan before a search begins that may take seconds; not called where nothing is searched
  * @throws RangeError where nothing could ever be waxed: no pot, no rail, no bath for what needs one, no hands
  */
-export function planPot(input: PotInput, effort: 'whole' | 'quick' = 'whole'): PlannedPot {
+export function planPot(input: PotInput, meanwhile?: (planned: PlannedPot) => void): PlannedPot {
   check(input)
   const session = new PotSession(input)
   const free = input.chains.filter(({ stage }) => stage.kind !== 'in-pot' && stage.kind !== 'hanging')
@@ -44,15 +44,18 @@ export function planPot(input: PotInput, effort: 'whole' | 'quick' = 'whole'): P
     .map((way): Found => ({ way, score: place(session, begun, way) }))
     .reduce((one, other) => (isBetter(other.score, one.score) ? other : one))
   const improved = improve(session, begun, best, Math.ceil(TRIED_CHAINS / Math.max(1, free.length)))
-  const searched = effort === 'whole' ? search(session, input, free, improved.score) : null
-  if (searched) return { plan: searched, firstCome }
+  const mark = session.mark()
   runThrough(session, begun, improved.way)
-  return { plan: session.plan(), firstCome }
+  const good: PlannedPot = { plan: session.plan(), firstCome }
+  if (free.length > SEARCHED_CHAINS) return good
+  session.backTo(mark)
+  meanwhile?.(good)
+  const searched = search(session, input, free, improved.score)
+  return searched ? { plan: searched, firstCome } : good
 }
 
-/** Something better than what there is, by looking through what hands could do; null where nothing is, or there are too many. */
+/** Something better than what there is, by looking through what hands could do; null where nothing is. */
 function search(session: PotSession, input: PotInput, free: readonly PotChain[], best: PotScore): PotPlan | null {
-  if (free.length > SEARCHED_CHAINS) return null
   const left = {
     toStrip: free.filter(({ id }) => session.isToStrip(id)),
     ready: free.filter(({ id }) => !session.isToStrip(id)),

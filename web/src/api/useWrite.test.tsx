@@ -94,21 +94,4 @@ describe('a write', () => {
     )
     expect(result.current.wrong).toBeNull()
   })
-  it('of a scope waits for the one before it', async () => {
-    const { result } = writing({ scope: 'pot' })
-    const order: string[] = []
-    let free: () => void = () => undefined
-    const first = new Promise<void>((done) => (free = done))
-    await act(async () => {
-      const both = [
-        result.current.write(() => first.then(() => order.push('first'))),
-        result.current.write(() => Promise.resolve(order.push('second'))),
-      ]
-      await new Promise((done) => setTimeout(done, 5))
-      expect(order).toEqual([])
-      free()
-      await Promise.all(both)
-    })
-    expect(order).toEqual(['first', 'second'])
-  })
 })

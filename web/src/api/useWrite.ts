@@ -16,15 +16,13 @@ export interface WriteOptions {
   readonly stale?: readonly QueryKey[]
   /** What is asked for anew as well, and nobody waits for. */
   readonly later?: readonly QueryKey[]
-  /** Writes of one name go one after the other, in the order they were pressed. */
-  readonly scope?: string
 }
 
 /**
  * The one way to write to the server: whether one is under way, what stood in the way of the last as sentences at their fields, and what
  * is asked for anew after it. What was typed stays with whoever typed it.
  */
-export function useWrite({ stale = [], later = [], scope }: WriteOptions = {}) {
+export function useWrite({ stale = [], later = [] }: WriteOptions = {}) {
   const { t } = useTranslation()
   const client = useQueryClient()
   const [found, setFound] = useState<Wrong | null>(null)
@@ -36,7 +34,6 @@ export function useWrite({ stale = [], later = [], scope }: WriteOptions = {}) {
     mutationFn: (job) => job(),
     // Whoever is away is told so at once: nothing waits in silence for a connection.
     networkMode: 'always',
-    ...(scope === undefined ? {} : { scope: { id: scope } }),
     // A field that was wrong says nothing new of anything: who mends it goes on at once.
     onSettled: (_, error) => (isOfFields(error) ? undefined : anew()),
   })

@@ -6,14 +6,18 @@ export interface PotAsked {
 }
 export interface PotAnswered {
   readonly ask: number
-  /** Of two answers: a good plan, then the best there is. */
-  readonly effort: 'quick' | 'whole'
+  /** Whether nothing better comes: a good plan may be told before the best. */
+  readonly last: boolean
   readonly planned: PlannedPot
 }
 
-// Looking through everything may take a second: off the main thread, so that no timer stumbles, and a good plan is there at once, so that
-// no key waits for the best.
+// Looking through everything may take seconds: off the main thread, so that no timer stumbles, and a good plan is there before, so that no
+// key waits for the best.
 self.onmessage = ({ data: { ask, input } }: MessageEvent<PotAsked>) => {
-  for (const effort of ['quick', 'whole'] as const)
-    self.postMessage({ ask, effort, planned: planPot(input, effort) } satisfies PotAnswered)
+  const tell = (planned: PlannedPot, last: boolean): void =>
+    self.postMessage({ ask, last, planned } satisfies PotAnswered)
+  tell(
+    planPot(input, (good) => tell(good, false)),
+    true,
+  )
 }

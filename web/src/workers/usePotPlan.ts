@@ -40,10 +40,10 @@ export function usePotPlan(input: PotInput | null, from: number): TimedPlan | nu
   useEffect(() => {
     if (key === '') return
     let patience: ReturnType<typeof setTimeout> | undefined
-    const leave = askWorker(JSON.parse(key) as PotInput, ({ planned, effort }) => {
+    const leave = askWorker(JSON.parse(key) as PotInput, ({ planned, last }) => {
       clearTimeout(patience)
       const show = (): void => setPlan({ ...planned, from })
-      if (effort === 'whole') show()
+      if (last) show()
       else patience = setTimeout(show, PATIENCE_MS)
     })
     return () => {
