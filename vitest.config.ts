@@ -26,6 +26,7 @@ export default defineConfig({
       project('web', 'web/src/**/*.test.{ts,tsx}', {
         experimental: { viteModuleRunner: true },
         setupFiles: ['web/src/testing/british.ts'],
+        testTimeout: 45_000,
       }),
       project('scripts', 'scripts/**/*.test.ts', { testTimeout: 45_000, hookTimeout: 60_000 }),
       project('server', 'server/src/**/*.test.ts', {

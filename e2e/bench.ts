@@ -53,6 +53,12 @@ async function clearUp(page: Page): Promise<void> {
 const sessions = new Map<string, Cookie[]>()
 
 /** @param afresh signs in by hand, on a device of its own, for tests that change the session itself */
+/** Types a day into its field, as its parts are written. */
+export async function typeDay(page: Page, label: string, day: Date): Promise<void> {
+  await page.getByRole('group', { name: label, exact: true }).getByRole('spinbutton').first().click()
+  await page.keyboard.type(day.toISOString().slice(0, 10).split('-').reverse().join(''))
+}
+
 export async function signIn(page: Page, name = 'tove', password = 'causeway-1', afresh = false): Promise<void> {
   if (page === tablet && atTablet === name && !afresh) {
     // Through another place, so that nothing stays open from the test before.

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { endWord, expectAccessible, putOnStand, signIn, test } from './bench.ts'
+import { endWord, expectAccessible, putOnStand, signIn, test, typeDay } from './bench.ts'
 
 test('a chain’s care is written down in two keys on the stand, taken back, asked for by a wash, with an interval of its own', async ({
   page,
@@ -51,7 +51,7 @@ test('a chain’s care is written down in two keys on the stand, taken back, ask
     await page.keyboard.press('Enter')
     await expect(page.getByText('This is no date.')).toBeVisible()
     await expect(page.getByLabel('What for')).toHaveValue('Lighthouse sprint')
-    await page.getByLabel('Day', { exact: true }).fill(new Date().toISOString().slice(0, 10))
+    await typeDay(page, 'Day', new Date())
     await page.keyboard.press('Enter')
     // It was waxed a moment ago.
     await expect(days.filter({ hasText: 'Lighthouse sprint: waxed; ride it in, 15 km, by' })).toBeVisible()

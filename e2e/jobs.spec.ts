@@ -142,7 +142,7 @@ test('a hub gear’s clip, an 8-speed with a pin and a broken chain each have th
   }
   await test.step('and the last one is taken back', async () => {
     await page.getByRole('button', { name: 'Take it back' }).click()
-    await page.getByLabel('Why is it taken back?').fill('wrong bike')
+    await page.getByLabel('Reason').fill('wrong bike')
     await page.keyboard.press('Enter')
     await expect(page.getByRole('button', { name: /^Begin/ })).toBeVisible()
   })

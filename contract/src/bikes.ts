@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { CELSIUS_RANGE, HAND_SIGNS, PIN_PICTURES } from '@pelrin/core'
+import { CARE_KINDS, CELSIUS_RANGE, HAND_SIGNS, PIN_PICTURES } from '@pelrin/core'
 import { Day, DistanceUnit, Explanation, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
 import { ChainForecast, DistanceTail } from './forecast.ts'
@@ -206,7 +206,7 @@ export const BikeRecord = v.object({
       pitches: v.nullable(v.number()),
       fittedAt: Moment,
       start: v.picklist(['fitted', 'stated', 'unknown']),
-      care: v.string(),
+      care: v.picklist(CARE_KINDS),
       /** It was fitted new a little while ago and nobody has measured it yet. */
       baselineWanted: v.boolean(),
       /** Its length when new, hung whole; null if nobody measured it so. */

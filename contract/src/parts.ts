@@ -123,7 +123,7 @@ export type BikeMatch = v.InferOutput<typeof BikeMatch>
 export const BikeParts = v.object({ ...PartsFacts.entries, ...BikeMatch.entries })
 export type BikeParts = v.InferOutput<typeof BikeParts>
 
-const teeth = v.array(v.pipe(v.number('number-malformed'), v.integer('teeth-malformed')))
+const teeth = v.array(v.pipe(v.number('teeth-malformed'), v.integer('teeth-malformed')))
 const nullableNumber = v.nullable(v.number('number-malformed'))
 
 export const Speeds = v.pipe(count, v.minValue(1, 'speeds-range'), v.maxValue(30, 'speeds-range'))
@@ -206,7 +206,14 @@ export const partsEndpoints = {
       partId: v.optional(v.nullable(Id), null),
       /** How often it was closed until now; null where nobody counted. */
       closings: v.optional(
-        v.nullable(v.pipe(count, v.minValue(0, 'closings-range'), v.maxValue(200, 'closings-range'))),
+        v.nullable(
+          v.pipe(
+            v.number('closings-range'),
+            v.integer('closings-range'),
+            v.minValue(0, 'closings-range'),
+            v.maxValue(200, 'closings-range'),
+          ),
+        ),
         null,
       ),
       firm: v.optional(v.nullable(v.boolean('field-invalid')), null),

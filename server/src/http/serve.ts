@@ -1,7 +1,14 @@
 import Router from '@koa/router'
 import * as v from 'valibot'
-import { may, type Endpoint, type FieldProblem, type Access, type FileRoute, type Output } from '@pelrin/contract'
-import { problems, type ProblemCode } from '@pelrin/contract/messages'
+import {
+  fieldCodes,
+  may,
+  type Endpoint,
+  type FieldProblem,
+  type Access,
+  type FileRoute,
+  type Output,
+} from '@pelrin/contract'
 import type { Context } from 'koa'
 import type { Logger } from 'pino'
 import type { Database } from '../db/connection.ts'
@@ -159,9 +166,9 @@ export class Serving {
       const answer = await allowed(koa)
       const wrong: FieldProblem[] = []
       const given: Given = {
-        params: checked(endpoint.params, ctx.params, '', wrong),
-        query: checked(endpoint.query, ctx.query, '', wrong),
-        body: checked(endpoint.body, koa.request.body ?? {}, '', wrong),
+        params: checked(endpoint.params, ctx.params, wrong),
+        query: checked(endpoint.query, ctx.query, wrong),
+        body: checked(endpoint.body, koa.request.body ?? {}, wrong),
       }
       if (wrong.length > 0) throw new ProblemError(422, 'request-invalid', { fields: wrong })
       const offset = clockOffset(ctx.get('Pelrin-Clock'), Date.now())
@@ -185,23 +192,12 @@ const authorOf = ({ person, deviceId }: CurrentSession, ctx: Koa): Author => ({
   requestId: ctx.state.requestId,
 })
 
-function checked(schema: Schema | undefined, value: unknown, prefix: string, wrong: FieldProblem[]): unknown {
+function checked(schema: Schema | undefined, value: unknown, wrong: FieldProblem[]): unknown {
   if (schema === undefined) return undefined
   const parsed = v.safeParse(schema, value)
   if (parsed.success) return parsed.output
-  for (const issue of parsed.issues) {
-    const path = prefix + (v.getDotPath(issue) ?? '')
-    // One thing is said of a field at a time: the first that is wrong.
-    if (wrong.some((one) => one.path === path)) continue
-    // A missing key is reported by the library in its own words; ours are the codes of the catalogue.
-    const code =
-      issue.message in problems
-        ? (issue.message as ProblemCode)
-        : issue.received === 'undefined'
-          ? 'text-missing'
-          : 'field-invalid'
-    wrong.push(atField(path, code))
-  }
+  for (const { path, code } of fieldCodes(parsed.issues))
+    if (!wrong.some((one) => one.path === path)) wrong.push(atField(path, code))
   return undefined
 }
 

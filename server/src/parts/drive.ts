@@ -75,12 +75,12 @@ export async function changeDrive(
   const { systemId, axleMm, timing, ...rest } = change
   if (systemId != null && !(await models.DriveSystem.findByPk(systemId, { transaction })))
     throw refuseField('systemId', 'system-unknown')
-  if (axleMm && axleMm.to < axleMm.from) throw refuseField('axleMm', 'axle-order')
+  if (axleMm && axleMm.to < axleMm.from) throw refuseField('axleMm.to', 'axle-order')
   if (timing) {
     const teeth = teethProblem(timing.teeth)
-    if (teeth) throw refuseField('timing', teeth)
-    if (timing.toMm < timing.fromMm) throw refuseField('timing', 'axle-order')
-    if (timing.fromMm < SHORTEST_TIMING_MM) throw refuseField('timing', 'timing-short')
+    if (teeth) throw refuseField('timing.teeth', teeth)
+    if (timing.toMm < timing.fromMm) throw refuseField('timing.toMm', 'axle-order')
+    if (timing.fromMm < SHORTEST_TIMING_MM) throw refuseField('timing.fromMm', 'timing-short')
   }
   const wrong = driveProblems({ ...before, ...rest })
   if (wrong.length > 0)

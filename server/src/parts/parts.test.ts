@@ -189,10 +189,10 @@ describe('a drive', () => {
     ['sprockets out of order', { sprockets: [11, 15, 13] }, 'sprockets', 'sprockets-order'],
     ['a sprocket twice', { sprockets: [11, 11, 13] }, 'sprockets', 'sprocket-twice'],
     ['a chainstay in inches', { chainstayMm: 16.5 }, 'chainstayMm', 'chainstay-inches'],
-    ['an axle the wrong way round', { axleMm: { from: 440, to: 420 } }, 'axleMm', 'axle-order'],
+    ['an axle the wrong way round', { axleMm: { from: 440, to: 420 } }, 'axleMm.to', 'axle-order'],
     ['one pulley', { pulleys: [11] }, 'pulleys', 'pulleys-two'],
     ['a timing chain over one ring', { timing: { teeth: [40], fromMm: 690, toMm: 714 } }, 'timing.teeth', 'timing-two'],
-    ['cranks in inches', { timing: { teeth: [40, 40], fromMm: 27, toMm: 28 } }, 'timing', 'timing-short'],
+    ['cranks in inches', { timing: { teeth: [40, 40], fromMm: 27, toMm: 28 } }, 'timing.fromMm', 'timing-short'],
     ['four rings', { fronts: [20, 30, 40, 50] }, 'fronts', 'rings-many'],
     ['a system there is not', { systemId: '0192c7f2-5340-7b38-85ad-000000000000' }, 'systemId', 'system-unknown'],
   ])('with %s is refused at its field, with what to do', async (_, body, path, code) => {

@@ -1,10 +1,12 @@
 import { keys } from './queries.ts'
-import { useWrite } from './useWrite.ts'
+import { useWrite, type WriteOptions } from './useWrite.ts'
 
-/** Writes about a bike: the next key acts on the bike as it is then; lists of other things follow. */
-export const useBikeWrite = (bikeId: string) =>
-  useWrite({
-    stale: [keys.bike(bikeId)],
-    // A chain or a joint may be looked at beside its bike.
-    later: [keys.catalogue, keys.lineUp, ['chain'], ['joint']],
-  })
+/** What a write about a bike makes stale: the next key acts on the bike as it is then; lists of other things follow. */
+export const staleOfBike = (bikeId: string): Required<WriteOptions> => ({
+  stale: [keys.bike(bikeId)],
+  // A chain or a joint may be looked at beside its bike.
+  later: [keys.catalogue, keys.lineUp, ['chain'], ['joint']],
+})
+
+/** Writes about a bike. */
+export const useBikeWrite = (bikeId: string) => useWrite(staleOfBike(bikeId))

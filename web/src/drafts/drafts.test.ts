@@ -2,6 +2,7 @@
 import 'fake-indexeddb/auto'
 import type * as idbKeyval from 'idb-keyval'
 import { afterEach, describe, expect, it, vi } from 'vitest'
+import * as v from 'valibot'
 import { Drafts } from './drafts.ts'
 
 /** A disk that is slower than the page: what is begun does not come to its end. */
@@ -32,19 +33,19 @@ describe('what is being typed', () => {
     const drafts = await opened()
     drafts.put('a', { typed: '30' })
     drafts.put('a', { typed: '305.6' })
-    expect(drafts.get('a')).toEqual({ typed: '305.6' })
+    expect(drafts.read('a', v.unknown())).toEqual({ typed: '305.6' })
     await paused()
-    expect((await opened()).get('a')).toEqual({ typed: '305.6' })
+    expect((await opened()).read('a', v.unknown())).toEqual({ typed: '305.6' })
     drafts.remove('a')
     await paused()
-    expect((await opened()).get('a')).toBeUndefined()
+    expect((await opened()).read('a', v.unknown())).toBeUndefined()
   })
   it('is written down when the page goes away in the middle of it', async () => {
     const drafts = await opened()
     drafts.put('b', { typed: '12 3/32' })
     window.dispatchEvent(new Event('pagehide'))
     // At once: a page that is gone comes to no end of anything.
-    expect((await opened()).get('b')).toEqual({ typed: '12 3/32' })
+    expect((await opened()).read('b', v.unknown())).toEqual({ typed: '12 3/32' })
   })
   it('is not lost when the page goes away while it is being written down, and what was sent does not come back', async () => {
     const drafts = await opened()
@@ -58,9 +59,9 @@ describe('what is being typed', () => {
     window.dispatchEvent(new Event('pagehide'))
     stalled = false
     const next = await opened()
-    expect([next.get('typed'), next.get('sent')]).toEqual(['305.1', undefined])
+    expect([next.read('typed', v.unknown()), next.read('sent', v.unknown())]).toEqual(['305.1', undefined])
     await paused()
-    expect((await opened()).get('sent')).toBeUndefined()
+    expect((await opened()).read('sent', v.unknown())).toBeUndefined()
   })
   it('does not come back from a page that was left, returned to and sent', async () => {
     const drafts = await opened()
@@ -69,7 +70,7 @@ describe('what is being typed', () => {
     await paused()
     drafts.remove('returned')
     await paused()
-    expect((await opened()).get('returned')).toBeUndefined()
+    expect((await opened()).read('returned', v.unknown())).toBeUndefined()
   })
   it('is written down though nobody pauses', async () => {
     const drafts = await opened()
@@ -77,13 +78,13 @@ describe('what is being typed', () => {
       drafts.put('d', i)
       await new Promise((done) => setTimeout(done, 40))
     }
-    expect((await opened()).get('d')).toBeGreaterThan(4)
+    expect((await opened()).read('d', v.unknown())).toBeGreaterThan(4)
   })
   it('of an older version is taken up', async () => {
     localStorage.setItem('mend one', '{"pitches":"112"}')
     localStorage.setItem('mend other', '{"torn')
     const drafts = await opened()
-    expect(drafts.get('mend one')).toEqual({ pitches: '112' })
+    expect(drafts.read('mend one', v.unknown())).toEqual({ pitches: '112' })
     expect(localStorage.length).toBe(0)
   })
   it('works, and is said not to be kept, where the browser keeps nothing', async () => {
@@ -95,6 +96,6 @@ describe('what is being typed', () => {
     const drafts = await opened()
     drafts.put('c', 1)
     await paused()
-    expect([drafts.keeps(), drafts.get('c')]).toEqual([false, 1])
+    expect([drafts.keeps(), drafts.read('c', v.unknown())]).toEqual([false, 1])
   })
 })

@@ -1,3 +1,4 @@
+import * as v from 'valibot'
 import { del, entries, set, type UseStore } from 'idb-keyval'
 import { keptStore } from '../outbox/keptStore.ts'
 
@@ -37,9 +38,10 @@ export class Drafts {
   /** Whether what is typed outlives this page. */
   readonly keeps = (): boolean => this.store !== null
 
-  /** What was typed under a key, as it was kept: whoever asks checks it. */
-  get(key: string): unknown {
-    return this.all.get(key)
+  /** What was typed under a key, where it still is what a schema says: an older version may have kept it otherwise. */
+  read<S extends v.GenericSchema>(key: string, schema: S): v.InferOutput<S> | null {
+    const read = v.safeParse(schema, this.all.get(key))
+    return read.success ? read.output : null
   }
 
   put(key: string, draft: unknown): void {

@@ -58,6 +58,15 @@ export const en = {
     light: 'Light or dark',
   },
 
+  form: {
+    newer: 'Somebody changed this meanwhile. What they wrote is shown beside; yours is kept until you save again.',
+    theirs: 'now: {{value}}',
+    theirsNone: 'now: nothing',
+    notKnown: 'not known',
+    yes: 'yes',
+    no: 'no',
+  },
+
   place: {
     stand: 'Stand',
     rack: 'Rack',

@@ -4,7 +4,7 @@ import { en } from './en.ts'
 
 declare module 'i18next' {
   interface CustomTypeOptions {
-    resources: { translation: Record<string, unknown> }
+    resources: { translation: typeof en }
     returnNull: false
   }
 }

@@ -1,9 +1,9 @@
-import { Button, Stack } from '@mui/material'
+import { Stack } from '@mui/material'
 import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import type { LetterKeys } from '../keys/typing.tsx'
-import { KeyCap } from './KeyCap.tsx'
+import { KeyButton } from './KeyButton.tsx'
 
 /** What can be done about a bike: its key, its address, its words. */
 const WAYS = [
@@ -45,21 +45,20 @@ export function BikeWays({ bikeId, stacked = false }: { bikeId: string; stacked?
       sx={{ flexWrap: 'wrap', columnGap: 1.25, alignItems: stacked ? 'stretch' : 'center' }}
     >
       {WAYS.map(({ letter, to, label }) => (
-        <Button
+        <KeyButton
+          cap={letter.toUpperCase()}
           key={letter}
           component={Link}
           to={`/bikes/${bikeId}/${to}`}
           sx={{
             px: 0.5,
-            gap: 1,
-            minHeight: 48,
             ...(stacked
               ? { justifyContent: 'space-between', borderTop: 1, borderColor: 'divider', borderRadius: 0 }
               : {}),
           }}
         >
-          {t(label)} <KeyCap>{letter.toUpperCase()}</KeyCap>
-        </Button>
+          {t(label)}
+        </KeyButton>
       ))}
     </Stack>
   )

@@ -92,7 +92,7 @@ export function ForecastWords({
         alarm={none}
       >
         {already
-          ? t('forecast.alreadyBy', { day: middle })
+          ? t('forecast.alreadyBy', { day: middle ?? '' })
           : low && high
             ? t('forecast.byRange', { low, high })
             : low

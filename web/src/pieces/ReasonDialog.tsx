@@ -1,8 +1,14 @@
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } from '@mui/material'
-import { useState, type ReactNode } from 'react'
-import { useTranslation } from 'react-i18next'
 import type { QueryKey } from '@tanstack/react-query'
-import { useWrite, wrongAt } from '../api/useWrite.ts'
+import type { ReactNode } from 'react'
+import { useTranslation } from 'react-i18next'
+import * as v from 'valibot'
+import { line } from '@pelrin/contract'
+import { FormDialog } from '../forms/FormDialog.tsx'
+import { Line } from '../forms/Line.tsx'
+import { useWriteForm } from '../forms/useWriteForm.ts'
+
+const LONGEST = 200
+const Reason = v.object({ reason: line(LONGEST) })
 
 /** Asks why something is done, and does it: what is not to be done by a slip wants a reason. */
 export function ReasonDialog({
@@ -26,46 +32,18 @@ export function ReasonDialog({
   children?: ReactNode
 }) {
   const { t } = useTranslation()
-  const [reason, setReason] = useState('')
-  const { wrong, setWrong, busy, write } = useWrite({ stale })
-  const submit = async (): Promise<void> => {
-    if (busy || !ready) return
-    if (reason.trim() === '') setWrong(wrongAt({ reason: t('problems.text-missing') }))
-    else if (await write(() => onReason(reason.trim()).then(() => true))) onClose()
-  }
+  const form = useWriteForm({
+    stale,
+    schema: Reason,
+    start: { reason: '' },
+    read: (typed) => typed,
+    send: ({ reason }) => onReason(reason.trim()),
+    done: onClose,
+  })
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="reason-title">
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault()
-          void submit()
-        }}
-      >
-        <DialogTitle id="reason-title">{title}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 1.5 }}>
-          {children}
-          <TextField
-            autoFocus
-            label={t('rules.reason')}
-            value={reason}
-            onChange={(event) => {
-              setReason(event.target.value)
-              setWrong(null)
-            }}
-            error={wrong !== null}
-            helperText={wrong?.sentence ?? ' '}
-            slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 200 } }}
-            sx={{ mt: 1 }}
-          />
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>{t('app.cancel')}</Button>
-          <Button type="submit" variant="contained" disabled={busy || !ready}>
-            {go}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+    <FormDialog form={form} title={title} go={go} ready={ready} onClose={onClose}>
+      {children}
+      <Line name="reason" label={t('rules.reason')} longest={LONGEST} autoFocus />
+    </FormDialog>
   )
 }

@@ -1,4 +1,4 @@
-import { Dialog, DialogContent, DialogTitle, IconButton } from '@mui/material'
+import { Dialog, DialogActions, DialogContent, DialogTitle, IconButton } from '@mui/material'
 import CloseIcon from '@mui/icons-material/Close'
 import { useId, type ReactNode } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
@@ -11,6 +11,8 @@ export function SheetDialog({
   title,
   maxWidth,
   fullWidth = false,
+  foot,
+  around = (content) => content,
   children,
 }: {
   open: boolean
@@ -18,6 +20,10 @@ export function SheetDialog({
   title: string
   maxWidth: 'sm' | 'md' | 'lg'
   fullWidth?: boolean
+  /** What stays in sight below, however long the rest is. */
+  foot?: ReactNode
+  /** What is put round content and foot, such as a form. */
+  around?: (content: ReactNode) => ReactNode
   children: ReactNode
 }) {
   const { t } = useTranslation()
@@ -36,8 +42,15 @@ export function SheetDialog({
           <CloseIcon />
         </IconButton>
       </DialogTitle>
-      {/* What is longer than the screen is scrolled by keys as well. */}
-      <DialogContent tabIndex={0}>{children}</DialogContent>
+      {around(
+        <>
+          {/* What is longer than the screen is scrolled by keys as well. */}
+          <DialogContent tabIndex={0} sx={{ pt: 0, '&:focus-visible': { outlineOffset: '-3px !important' } }}>
+            {children}
+          </DialogContent>
+          {foot !== undefined && <DialogActions sx={{ px: 3, pb: 2.5 }}>{foot}</DialogActions>}
+        </>,
+      )}
     </Dialog>
   )
 }

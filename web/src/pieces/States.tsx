@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { ProblemError } from '../api/client.ts'
 import { ink } from '../theme/theme.ts'
 import { Plate } from './Plate.tsx'
+import { problemText } from '../messages/said.ts'
 
 /** A place with nothing in it yet, and what would fill it. */
 export function Empty({ children }: { children: ReactNode }) {
@@ -44,7 +45,7 @@ export function Failure({ error, again }: { error: unknown; again?: () => void }
     <Stack role="alert" sx={{ alignItems: 'center', p: 4, gap: 2, textAlign: 'center' }}>
       <Plate shape="parted" colour={ink('madder')} height={28} />
       <Typography sx={{ maxWidth: 460 }}>
-        {problem ? t(`problems.${problem.code}`, { requestId: problem.requestId }) : t('app.notThere')}
+        {problem ? problemText(t, problem.code, { requestId: problem.requestId }) : t('app.notThere')}
       </Typography>
       {problem && problem.status >= 500 && (
         <Typography variant="body2" color="textSecondary">

@@ -1,6 +1,6 @@
 import { Stack, Typography } from '@mui/material'
 import { Trans, useTranslation } from 'react-i18next'
-import { aheadOf, type ChainVerdict, type SprocketAdvice, type VerdictWord } from '@pelrin/core'
+import { aheadOf, type ChainVerdict, type School, type SprocketAdvice, type VerdictWord } from '@pelrin/core'
 import type { BikeSummary } from '@pelrin/contract'
 import { day, number, percent, today } from '../messages/format.ts'
 import { ink } from '../theme/theme.ts'
@@ -74,7 +74,7 @@ export function StandingSentence({
 }: {
   summary: Pick<BikeSummary, 'standing' | 'measuredAt' | 'checkOn'>
   verdict: ChainVerdict
-  school: string
+  school: School
 }) {
   const { t } = useTranslation()
   const chance = useChance()
@@ -108,7 +108,7 @@ export function StandingSentence({
 }
 
 /** The verdict in one sentence: the governing spot, the limit and whose, the chance when it was measured. */
-export function VerdictSentence({ verdict, school }: { verdict: ChainVerdict; school: string }) {
+export function VerdictSentence({ verdict, school }: { verdict: ChainVerdict; school: School }) {
   const { t } = useTranslation()
   const chance = useChance()
   const ahead = aheadOf(verdict)
@@ -120,7 +120,7 @@ export function VerdictSentence({ verdict, school }: { verdict: ChainVerdict; sc
   )
 }
 
-function MeasuredSentence({ verdict, school }: { verdict: ChainVerdict; school: string }) {
+function MeasuredSentence({ verdict, school }: { verdict: ChainVerdict; school: School }) {
   const { t } = useTranslation()
   const chance = useChance()
   const { worst, probabilityOver, limit } = verdict

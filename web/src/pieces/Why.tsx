@@ -7,10 +7,11 @@ import type { SpotMark } from '@pelrin/contract'
 import type { TFunction } from 'i18next'
 import { number, percent } from '../messages/format.ts'
 import { intervalText } from './intervalText.ts'
-import { KeyCap } from './KeyCap.tsx'
+import { KeyButton } from './KeyButton.tsx'
 import { SchoolsRule } from './SchoolsRule.tsx'
 import { SheetDialog } from './SheetDialog.tsx'
 import { useChance } from './useChance.ts'
+import { saidOf } from '../messages/said.ts'
 
 /** Decimals a number of a unit is told with. */
 const DECIMALS: Partial<Record<Unit, number>> = { in: 3, '%': 3, km: 0, mi: 0, probability: 3, rad: 4 }
@@ -40,7 +41,7 @@ function Input({ input }: { input: ExplainedInput }) {
         {input.symbol}
       </Box>
       <Box component="td" sx={{ color: 'text.secondary', pr: 2 }}>
-        {t(`why.meaning.${input.meaning}`)}
+        {saidOf(t, 'why.meaning', input.meaning)}
       </Box>
       <Box component="td" sx={{ textAlign: 'right', fontWeight: 600, whiteSpace: 'nowrap' }}>
         <Told value={input.value} unit={input.unit} />
@@ -56,8 +57,8 @@ function becauseOf({ rule, inputs, result }: Explanation, t: TFunction, lead?: s
       ? t('verdict.chance', { n: number(100 * value, 0) })
       : told(value, unit, t)
   const values = Object.fromEntries(inputs.map(({ meaning, value, unit }) => [meaning, said(value, unit)]))
-  const because = t(`why.because.${rule}`, { ...values, defaultValue: '' })
-  return `${lead ?? told(result.value, result.unit, t)}: ${because === '' ? t(`why.rule.${rule}`) : because}`
+  const because = saidOf(t, 'why.because', rule, { ...values, defaultValue: '' })
+  return `${lead ?? told(result.value, result.unit, t)}: ${because === '' ? saidOf(t, 'why.rule', rule) : because}`
 }
 
 /** The answer of a verdict, in one sentence: what was seen, where this bike is done, and how likely it is over. */
@@ -100,7 +101,7 @@ export function Explained({
     <Box component="section" sx={{ borderTop: 1, borderColor: 'divider', py: 1.25 }}>
       <Typography variant="body2" sx={{ fontWeight: 500 }}>
         {lead}
-        {t(`why.rule.${rule}`)}
+        {saidOf(t, 'why.rule', rule)}
       </Typography>
       <Box component="table" sx={{ width: '100%', borderCollapse: 'collapse', fontSize: 15, my: 0.5 }}>
         <tbody>
@@ -153,7 +154,7 @@ function Folded({ explanation, lead, formulas }: { explanation: Explanation; lea
     >
       <Typography component="span" variant="body2" noWrap>
         {lead}
-        {t(`why.rule.${rule}`)}
+        {saidOf(t, 'why.rule', rule)}
       </Typography>
       <Typography component="span" variant="body2" sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
         <Told value={result.value} unit={result.unit} />
@@ -214,9 +215,9 @@ export function WhyDialog({
         <Typography variant="body2" color="textSecondary">
           {note}
         </Typography>
-        <Button size="small" onClick={() => setFormulas((shown) => !shown)} sx={{ gap: 1, flexShrink: 0 }}>
-          {t(formulas ? 'why.withoutFormulas' : 'why.withFormulas')} <KeyCap>F</KeyCap>
-        </Button>
+        <KeyButton cap="F" size="small" onClick={() => setFormulas((shown) => !shown)} sx={{ flexShrink: 0 }}>
+          {t(formulas ? 'why.withoutFormulas' : 'why.withFormulas')}
+        </KeyButton>
       </Stack>
     </SheetDialog>
   )

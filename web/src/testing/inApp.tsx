@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { cleanup, configure, fireEvent, render } from '@testing-library/react'
+import { cleanup, configure, fireEvent, render, screen } from '@testing-library/react'
 import { userEvent, type UserEvent } from '@testing-library/user-event'
 import type { ReactElement } from 'react'
 import { createMemoryRouter, RouterProvider } from 'react-router'
@@ -104,8 +104,8 @@ const person = (id: string, name: string, role: Session['person']['role']): Sess
     .join(''),
   role,
 })
-const TOVE = person('tove', 'Tove Sandell', 'owner')
-const RUAN = person('ruan', 'Ruan Pike', 'mechanic')
+const TOVE = person('0192c7f2-5340-7b38-85ad-0000000000a1', 'Tove Sandell', 'owner')
+const RUAN = person('0192c7f2-5340-7b38-85ad-0000000000a2', 'Ruan Pike', 'mechanic')
 
 /** Who is at the bench in tests of places. */
 export const sessionOf = (at: 'tove' | 'ruan' = 'tove'): Session => ({
@@ -129,6 +129,12 @@ export interface InApp {
 
 /** Fills a field at once: key by key each draws all of a form anew. */
 export const fill = (field: HTMLElement, value: string): boolean => fireEvent.change(field, { target: { value } })
+
+/** Fills a field of a day, YYYY-MM-DD. */
+export function fillDay(label: string, day: string): void {
+  const field = screen.getAllByLabelText(label).find((one) => one instanceof HTMLInputElement)!
+  fill(field, day.split('-').reverse().join('/'))
+}
 
 /** A piece of the interface as it stands in the application: with keys, addresses, a session and whatever answers. */
 export function inApp(

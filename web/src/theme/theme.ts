@@ -3,6 +3,7 @@ import '@fontsource/barlow-semi-condensed/500.css'
 import '@fontsource/barlow-semi-condensed/600.css'
 import '@fontsource/barlow-semi-condensed/700.css'
 import { createTheme } from '@mui/material/styles'
+import type {} from '@mui/x-date-pickers/themeAugmentation'
 
 /** What a machinist's rule and a shop's paper are made of. */
 interface Materials {
@@ -73,6 +74,9 @@ const palette = (materials: Materials, onSteel: string) => ({
   divider: materials.line,
 })
 
+/** What a gloved thumb hits, px. */
+const TOUCH = 48
+
 export const theme = createTheme({
   cssVariables: { colorSchemeSelector: 'data-light' },
   colorSchemes: {
@@ -94,7 +98,16 @@ export const theme = createTheme({
     MuiCssBaseline: {
       styleOverrides: {
         body: { fontFeatureSettings: '"tnum" 1, "lnum" 1', overscrollBehavior: 'none' },
-        '*:focus-visible': { outline: '2.5px solid var(--mui-palette-materials-steel)', outlineOffset: 2 },
+        // Whoever works by keys sees where they are: no piece may take that away again. A field shows it by its frame.
+        '*:focus-visible:not(.MuiInputBase-input)': {
+          outline: '2.5px solid var(--mui-palette-materials-steel) !important',
+          outlineOffset: 2,
+        },
+        '.MuiInputBase-input:focus-visible': { outline: 0 },
+        // What is seen of a box to tick is drawn round the box itself.
+        '.Mui-focusVisible:has(> input)': { outline: '2.5px solid var(--mui-palette-materials-steel) !important' },
+        // What is only a frame round what is worked with.
+        '.MuiDialog-container:focus-visible': { outline: '0 !important' },
         '@media (prefers-reduced-motion: reduce)': {
           '*': { animation: 'none !important', transition: 'none !important' },
         },
@@ -102,14 +115,24 @@ export const theme = createTheme({
     },
     MuiButton: {
       defaultProps: { disableElevation: true, disableRipple: true },
-      styleOverrides: { root: { minHeight: 48, paddingInline: 18 } },
+      styleOverrides: { root: { minHeight: TOUCH, paddingInline: 18 } },
     },
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     // Nobody at a stand waits for a dialog to fade.
     MuiDialog: { defaultProps: { transitionDuration: 0 } },
     MuiMenu: { defaultProps: { transitionDuration: 0 } },
+    // What is chosen from is high enough for a glove, at every width.
+    MuiMenuItem: {
+      styleOverrides: {
+        root: ({ theme: t }) => ({ minHeight: TOUCH, [t.breakpoints.up('sm')]: { minHeight: TOUCH } }),
+      },
+    },
+    MuiFormControlLabel: { styleOverrides: { root: { minHeight: TOUCH } } },
     MuiTextField: { defaultProps: { variant: 'outlined' } },
+    // A label stands above what it names, whether something is typed or not: nothing moves as one types.
+    MuiInputLabel: { defaultProps: { shrink: true } },
     MuiOutlinedInput: {
+      defaultProps: { notched: true },
       styleOverrides: {
         root: ({ theme: t }) => ({
           backgroundColor: t.vars.palette.materials.sheet,
@@ -117,9 +140,18 @@ export const theme = createTheme({
         }),
       },
     },
+    // Days and times look like all other fields.
+    MuiPickersTextField: { defaultProps: { slotProps: { inputLabel: { shrink: true } } } },
+    MuiPickersOutlinedInput: {
+      styleOverrides: {
+        root: ({ theme: t }) => ({ backgroundColor: t.vars.palette.materials.sheet }),
+        notchedOutline: ({ theme: t }) => ({ borderColor: t.vars.palette.materials.edge }),
+      },
+    },
     MuiToggleButton: {
       styleOverrides: {
         root: ({ theme: t }) => ({
+          minHeight: TOUCH,
           color: t.vars.palette.materials.ink,
           borderColor: t.vars.palette.materials.edge,
           textTransform: 'none',

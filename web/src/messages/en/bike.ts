@@ -37,8 +37,6 @@ export const bike = {
   name: 'What the rider calls it',
   notes: 'Notes',
   saved: 'Saved.',
-  newer: 'Somebody changed this meanwhile. What they wrote is shown beside; yours is kept until you save again.',
-  theirs: 'now: {{value}}',
   correctTitle: 'Correct this reading',
   correctNote: 'The old value stays readable beneath.',
   reason: 'Why is it corrected?',

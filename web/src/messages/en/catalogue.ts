@@ -46,9 +46,6 @@ export const catalogue = {
   save: 'Keep changes',
   saved: 'Kept.',
   remove: 'Take out of the catalogue',
-  newer:
-    'Somebody changed this part meanwhile. Their values are shown beside yours; keep again to put yours in their place.',
-  newerValue: 'now: {{value}}',
   yes: 'yes',
   no: 'no',
   notKnown: 'not known',

@@ -25,6 +25,7 @@ export const distanceOf = {
   rides_other: '{{count}} rides',
   ridesShown: 'the newest {{count}} are shown',
   noRides: 'No rides yet. Write one down, import files, or join a ride account.',
+  correctRide: 'Correct: {{ride}}',
   correct: 'Correct',
   remove: 'Take out',
   removeTitle: 'Take this out of the ledger',

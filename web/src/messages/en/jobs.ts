@@ -467,7 +467,6 @@ export const jobs = {
   },
   measureNow: 'Measure the baseline',
   undo: 'Take it back',
-  undoReason: 'Why is it taken back?',
   undoHint:
     'The old chain is on again as if it had never come off; the parts are in stock. Within the day, and before the new chain is measured.',
   another: 'Another job',

@@ -11,8 +11,8 @@ export const newBike = {
   bike: 'The bike',
   label: 'What the rider calls it',
   kind: 'Kind',
-  /** Offered; anything else may be typed. Apart by strokes. */
-  kinds: 'road|gravel|flat bar|trail|town|touring|cargo|tandem|single speed',
+  /** Offered; anything else may be typed. */
+  kinds: ['road', 'gravel', 'flat bar', 'trail', 'town', 'touring', 'cargo', 'tandem', 'single speed'],
   maker: 'Maker',
   model: 'Model',
   frameMark: 'Frame mark',

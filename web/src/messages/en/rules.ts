@@ -114,6 +114,7 @@ export const rules = {
     pot: 'The wax pot',
     diary: 'Diary',
     jobs: 'Jobs',
+    orders: 'Orders',
   },
   asShipped: 'as shipped',
   back: 'back to {{value}}',

@@ -1,27 +1,10 @@
-import {
-  Box,
-  Button,
-  Checkbox,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  FormControlLabel,
-  Stack,
-  TextField,
-  Typography,
-} from '@mui/material'
-import { valibotResolver } from '@hookform/resolvers/valibot'
-import { useQueryClient } from '@tanstack/react-query'
+import { Box, Button, Stack, Typography } from '@mui/material'
 import { useState, type ReactNode } from 'react'
-import { useForm, type FieldPath } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
-import { ChangeBike, endpoints, type BikeRecord } from '@pelrin/contract'
-import { ask, ProblemError } from '../../api/client.ts'
-import { keys } from '../../api/queries.ts'
-import { useSurroundings } from '../../app/surroundings.ts'
-import { day, distance, today } from '../../messages/format.ts'
+import type { BikeRecord } from '@pelrin/contract'
+import { day, distance } from '../../messages/format.ts'
 import { Why } from '../../pieces/Why.tsx'
+import { BikeDialog } from './BikeDialog.tsx'
 import { RhythmChoice } from './RhythmChoice.tsx'
 import { RuleChoice } from './RuleChoice.tsx'
 
@@ -108,113 +91,7 @@ export function BikeFacts({ record }: { record: BikeRecord }) {
           </Box>
         ))}
       </Box>
-      {editing && <EditDialog record={record} onClose={() => setEditing(false)} />}
+      {editing && <BikeDialog record={record} onClose={() => setEditing(false)} />}
     </Box>
-  )
-}
-
-interface Fields {
-  label: string
-  tag: string
-  frameMark: string
-  notes: string
-}
-const FIELDS = ['label', 'tag', 'frameMark', 'notes'] as const satisfies readonly FieldPath<Fields>[]
-
-function EditDialog({ record, onClose }: { record: BikeRecord; onClose: () => void }) {
-  const { t } = useTranslation()
-  const client = useQueryClient()
-  const { tell } = useSurroundings()
-  const [version, setVersion] = useState(record.version)
-  /** What somebody else wrote meanwhile, beside ours. */
-  const [theirs, setTheirs] = useState<Fields | null>(null)
-  const form = useForm<Fields>({
-    resolver: valibotResolver(ChangeBike) as never,
-    defaultValues: {
-      label: record.summary.label,
-      tag: record.summary.tag,
-      frameMark: record.summary.frameMark ?? '',
-      notes: record.notes,
-    },
-  })
-  const [gone, setGone] = useState(record.goneOn !== null)
-  const { errors, isSubmitting } = form.formState
-  const save = form.handleSubmit(async ({ frameMark, ...rest }) => {
-    const body = {
-      ...rest,
-      frameMark: frameMark === '' ? null : frameMark,
-      goneOn: gone ? (record.goneOn ?? today()) : null,
-    }
-    try {
-      await ask(endpoints.changeBike, { params: { id: record.summary.id }, version, body })
-      await client.invalidateQueries({ queryKey: keys.bike(record.summary.id) })
-      void client.invalidateQueries({ queryKey: keys.lineUp })
-      void client.invalidateQueries({ queryKey: keys.rack })
-      tell(t('bike.saved'))
-      onClose()
-    } catch (error) {
-      const problem = error instanceof ProblemError ? error.problem : null
-      if (problem?.status === 412) {
-        const current = problem.current as Fields & { version: number }
-        setVersion(current.version)
-        setTheirs(current)
-        return
-      }
-      for (const field of problem?.fields ?? []) form.setError(field.path as FieldPath<Fields>, { message: field.code })
-      if (!problem?.fields) form.setError('label', { message: problem?.code ?? 'database-away' })
-    }
-  })
-  const names: Record<keyof Fields, string> = {
-    label: t('bike.name'),
-    tag: t('bike.tag'),
-    frameMark: t('bike.frame'),
-    notes: t('bike.notes'),
-  }
-  return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="edit-title">
-      <form onSubmit={(event) => void save(event)} noValidate>
-        <DialogTitle id="edit-title">{t('bike.edit')}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 0.5 }}>
-          {theirs && (
-            <Typography role="alert" sx={{ mb: 1 }}>
-              {t('bike.newer')}
-            </Typography>
-          )}
-          {FIELDS.map((name, i) => {
-            const message = errors[name]?.message
-            const now = theirs?.[name]
-            return (
-              <TextField
-                key={name}
-                {...form.register(name)}
-                autoFocus={i === 0}
-                label={names[name]}
-                multiline={name === 'notes'}
-                minRows={name === 'notes' ? 3 : 1}
-                error={!!message}
-                helperText={
-                  message
-                    ? t(`problems.${message}`)
-                    : now && now !== form.getValues(name)
-                      ? t('bike.theirs', { value: now })
-                      : ' '
-                }
-                sx={{ mt: i === 0 ? 1 : 0 }}
-              />
-            )
-          })}
-          <FormControlLabel
-            control={<Checkbox checked={gone} onChange={(_, now) => setGone(now)} />}
-            label={t('bike.gone')}
-          />
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>{t('app.cancel')}</Button>
-          <Button type="submit" variant="contained" disabled={isSubmitting}>
-            {t('app.save')}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
   )
 }

@@ -1,4 +1,4 @@
-import { Box, Button, Link, Stack, Typography } from '@mui/material'
+import { Box, Link, Stack, Typography } from '@mui/material'
 import { useCallback, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
@@ -10,6 +10,7 @@ import { ink } from '../../theme/theme.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { BikeWays, useBikeWays } from '../../pieces/BikeWays.tsx'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
@@ -77,9 +78,9 @@ export function BikePlace() {
               <BikeLine bike={summary} teeth />, {t('find.tag', { tag: summary.tag })}
             </Typography>
           </Box>
-          <Button variant="contained" onClick={measure} sx={{ gap: 1.5, minHeight: 56, px: 3, flexShrink: 0 }}>
-            {t('bike.measure')} <KeyCap>M</KeyCap>
-          </Button>
+          <KeyButton cap="M" variant="contained" onClick={measure} sx={{ minHeight: 56, px: 3, flexShrink: 0 }}>
+            {t('bike.measure')}
+          </KeyButton>
         </Stack>
         {record.goneOn !== null && (
           <Typography role="status" sx={{ fontWeight: 700, color: ink('brass') }}>
@@ -110,9 +111,9 @@ export function BikePlace() {
                 {t('why.title')}
               </Link>{' '}
               <KeyCap>W</KeyCap>{' '}
-              <Button onClick={() => setDeciding(true)} sx={{ px: 0.5, gap: 1, ml: 1 }}>
-                {t('bike.decide')} <KeyCap>D</KeyCap>
-              </Button>
+              <KeyButton cap="D" onClick={() => setDeciding(true)} sx={{ px: 0.5, ml: 1 }}>
+                {t('bike.decide')}
+              </KeyButton>
             </Typography>
             <SettleAndFlags verdict={verdict.outcome} present={summary.standing.because === 'verdict'} />
             {deciding && <DecideDialog record={record} onClose={() => setDeciding(false)} />}

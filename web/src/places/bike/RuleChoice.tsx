@@ -64,13 +64,11 @@ function ChoiceDialog({ record, onClose }: { record: BikeRecord; onClose: () => 
             onChange={(event) => setChosen(event.target.value)}
             sx={{ flex: 1 }}
           >
-            <MenuItem value={SHOPS} sx={{ minHeight: 48 }}>
-              {t('rules.inherits')}
-            </MenuItem>
+            <MenuItem value={SHOPS}>{t('rules.inherits')}</MenuItem>
             {rules.data?.rules
               .filter((one) => !one.retired)
               .map((one) => (
-                <MenuItem key={one.id} value={one.id} sx={{ minHeight: 48 }}>
+                <MenuItem key={one.id} value={one.id}>
                   {ruleName(rules.data, one.id, t)}
                 </MenuItem>
               ))}
@@ -83,12 +81,8 @@ function ChoiceDialog({ record, onClose }: { record: BikeRecord; onClose: () => 
             sx={{ flex: 1 }}
             slotProps={{ htmlInput: { 'aria-label': t('rules.tab.exceptions') } }}
           >
-            <MenuItem value="bike" sx={{ minHeight: 48 }}>
-              {t('rules.forBike')}
-            </MenuItem>
-            <MenuItem value="customer" sx={{ minHeight: 48 }}>
-              {t('rules.forCustomer', { customer: record.customer.name })}
-            </MenuItem>
+            <MenuItem value="bike">{t('rules.forBike')}</MenuItem>
+            <MenuItem value="customer">{t('rules.forCustomer', { customer: record.customer.name })}</MenuItem>
           </TextField>
         </Stack>
         {needsMark && <MarkedBy value={marked} onChange={setMarked} />}

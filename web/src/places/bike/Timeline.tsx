@@ -11,6 +11,7 @@ import { TheirsAndOurs } from '../../pieces/TheirsAndOurs.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { ink } from '../../theme/theme.ts'
 import { Unlooked } from '../looks/Unlooked.tsx'
+import { saidOf } from '../../messages/said.ts'
 
 /** Whether a reading can be corrected here: one of the chain that is on the bike now. */
 export const canCorrect = (reading: Reading, record: BikeRecord): boolean =>
@@ -83,10 +84,10 @@ export function Timeline({
 function EventItem({ event, unit }: { event: BikeRecord['events'][number]; unit: 'km' | 'mi' }) {
   const { t } = useTranslation()
   const text = {
-    fitted: () => t('bike.fitted', { chain: event.text }),
-    'came-with': () => t('bike.cameIn', { chain: event.text }),
+    fitted: () => t('bike.fitted', { chain: event.text ?? '' }),
+    'came-with': () => t('bike.cameIn', { chain: event.text ?? '' }),
     'taken-off': () =>
-      `${t('bike.takenOff')}${event.text === null ? '' : `: ${t(`bike.takenOffReason.${event.text}`)}`}`,
+      `${t('bike.takenOff')}${event.text === null ? '' : `: ${saidOf(t, 'bike.takenOffReason', event.text)}`}`,
     odometer: () => t('bike.odometer', { value: distance(event.value ?? 0, unit) }),
     shortened: () => t('bike.shortened', { count: event.value ?? 0 }),
     cut: () => t('bike.cut', { count: event.value ?? 0 }),

@@ -34,6 +34,7 @@ import { isControl } from '../../keys/isControl.ts'
 import { useLetterKeys, useTypedAhead } from '../../keys/typing.tsx'
 import { distance } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
@@ -42,9 +43,11 @@ import { CareHistory } from './CareHistory.tsx'
 import { CarePlanDialog } from './CarePlanDialog.tsx'
 import { CareScale } from './CareScale.tsx'
 import { CareStepList } from './CareStepList.tsx'
-import { WantedDays, WantedDialog } from './WantedDays.tsx'
+import { WantedDays } from './WantedDays.tsx'
+import { WantedDialog } from './WantedDialog.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { isDue, useCareWords } from '../../pieces/useCareWords.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 /** The care of the chain on a bike: when it is due and why, written down by one more key, its steps beside. */
 export function CarePlace() {
@@ -123,11 +126,12 @@ function CareOf({
       occurredAt: new Date().toISOString(),
       fittingId: care.chain.fittingId,
     }
+    // Said of this treatment, and of none after it: at once, so that what is ticked while it is written stays ticked.
+    if (what.care) setAtHome(false)
     const written = await write(() => ask(endpoints.recordCare, { params: { id: bikeId }, key: id, body }))
     writing.current.delete(asked)
-    if (!written) return
-    setAtHome(false)
-    tell(said)
+    if (written) tell(said)
+    else if (what.care) setAtHome(atHome)
   }
   const treat = (one: Treatment): void => {
     setChosen(one)
@@ -202,9 +206,9 @@ function CareOf({
           <Typography variant="h2" sx={{ flex: 1 }}>
             {t('caring.record')}
           </Typography>
-          <Button onClick={() => setPlanning(true)} sx={{ gap: 1, px: 1 }}>
-            {t('caring.plan')} <KeyCap>E</KeyCap>
-          </Button>
+          <KeyButton cap="E" onClick={() => setPlanning(true)} sx={{ px: 1 }}>
+            {t('caring.plan')}
+          </KeyButton>
         </Stack>
         <Box
           component="ol"
@@ -254,7 +258,7 @@ function CareOf({
             onChange={(_, one: Cleaning | null) => one && setCleaning(one)}
           >
             {CLEANINGS.map((one) => (
-              <ToggleButton key={one} value={one} sx={{ minHeight: 48, px: 1.5 }}>
+              <ToggleButton key={one} value={one} sx={{ px: 1.5 }}>
                 {t(`caring.cleaning.${one}`)}
               </ToggleButton>
             ))}
@@ -268,41 +272,37 @@ function CareOf({
           <Typography sx={{ color: ink('brass'), fontWeight: 600 }}>{t('caring.stripFirst')}</Typography>
         )}
         <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
-          <Button
+          <KeyButton
+            cap="W"
             variant="outlined"
             disabled={busy}
             onClick={() => void record({ kind: 'wash' }, t('caring.washWritten'))}
-            sx={{ gap: 1.5 }}
           >
-            {t('caring.wash')} <KeyCap>W</KeyCap>
-          </Button>
-          <Button
+            {t('caring.wash')}
+          </KeyButton>
+          <KeyButton
+            cap="Q"
             variant="outlined"
             disabled={busy}
             onClick={() => void record({ kind: 'squeak' }, t('caring.squeakWritten'))}
-            sx={{ gap: 1.5 }}
           >
-            {t('caring.squeak')} <KeyCap>Q</KeyCap>
-          </Button>
+            {t('caring.squeak')}
+          </KeyButton>
           {usual === 'immersion-wax' && (
-            <Button variant="outlined" disabled={busy} onClick={() => void toPot()} sx={{ gap: 1.5 }}>
-              {t('pot.fromCare')} <KeyCap>G</KeyCap>
-            </Button>
+            <KeyButton cap="G" variant="outlined" disabled={busy} onClick={() => void toPot()}>
+              {t('pot.fromCare')}
+            </KeyButton>
           )}
           {newest && (
-            <Button disabled={busy} onClick={undo} sx={{ gap: 1.5 }}>
-              {t('caring.undo')} <KeyCap>U</KeyCap>
-            </Button>
+            <KeyButton cap="U" disabled={busy} onClick={undo}>
+              {t('caring.undo')}
+            </KeyButton>
           )}
         </Stack>
         <Typography variant="body2" color="textSecondary">
           {t('caring.recordNote')} {t('caring.caution')}
         </Typography>
-        {wrong !== null && (
-          <Typography role="alert" color="error">
-            {wrong.sentence}
-          </Typography>
-        )}
+        <Refused>{wrong?.sentence}</Refused>
         <WantedDays care={care} unit={unit} onAdd={() => setWanting(true)} onDrop={dropDate} busy={busy} />
         <CareHistory bikeId={bikeId} events={care.events} onBack={setBack} />
       </Beside>
@@ -376,9 +376,9 @@ function CareDueWords({
           sx={{ gap: 2, alignItems: 'center', borderLeft: `6px solid ${ink('brass')}`, pl: 1.5, my: 1 }}
         >
           <Typography sx={{ fontWeight: 600, flex: 1 }}>{t('caring.checkFirst')}</Typography>
-          <Button variant="outlined" onClick={onMeasure} sx={{ gap: 1.5 }}>
-            {t('caring.measure')} <KeyCap>M</KeyCap>
-          </Button>
+          <KeyButton cap="M" variant="outlined" onClick={onMeasure}>
+            {t('caring.measure')}
+          </KeyButton>
         </Stack>
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 2, mt: 1 }}>

@@ -1,9 +1,9 @@
 // @vitest-environment happy-dom
-import { fireEvent, screen } from '@testing-library/react'
+import { screen } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints } from '@pelrin/contract'
-import { Answers, inApp } from '../../testing/inApp.tsx'
-import { WantedDialog } from './WantedDays.tsx'
+import { Answers, fillDay, inApp } from '../../testing/inApp.tsx'
+import { WantedDialog } from './WantedDialog.tsx'
 
 let server: Answers
 const added = vi.fn()
@@ -14,12 +14,11 @@ beforeEach(() => {
 afterEach(() => vi.unstubAllGlobals())
 const open = () => inApp(<WantedDialog bikeId="b1" onClose={() => undefined} onAdded={added} />)
 const what = () => screen.getByLabelText<HTMLInputElement>('What for')
-const on = () => screen.getByLabelText<HTMLInputElement>('Day')
 
 describe('a day a bike is wanted for', () => {
   it('is written down with what it is for, by Enter', async () => {
     const { user } = open()
-    fireEvent.change(on(), { target: { value: '2026-12-24' } })
+    fillDay('Day', '2026-12-24')
     await user.type(what(), ' Salt loop {Enter}')
     await vi.waitFor(() => expect(added).toHaveBeenCalledOnce())
     expect(server.of(endpoints.addEventDate)[0]).toMatchObject({
@@ -28,19 +27,21 @@ describe('a day a bike is wanted for', () => {
     })
   })
   it('is refused at the field it concerns, and keeps what was typed', async () => {
-    server.refuse(endpoints.addEventDate, 422, 'invalid', { day: 'day-past', name: 'text-missing' })
+    server.refuse(endpoints.addEventDate, 422, 'invalid', { day: 'day-past', name: 'text-too-long' })
     const { user } = open()
-    fireEvent.change(on(), { target: { value: '2020-01-01' } })
+    fillDay('Day', '2020-01-01')
+    await user.type(what(), 'Salt loop')
     await user.click(screen.getByRole('button', { name: 'Save' }))
     expect(await screen.findByText('At day: day-past.')).toBeTruthy()
-    expect(screen.getByText('At name: text-missing.')).toBeTruthy()
+    expect(screen.getByText('At name: text-too-long.')).toBeTruthy()
     expect(screen.queryByRole('alert')).toBeNull()
-    expect(on().value).toBe('2020-01-01')
+    expect(what().value).toBe('Salt loop')
     expect(added).not.toHaveBeenCalled()
   })
   it('that could not be sent says so beside the form, and goes under the same number when sent again', async () => {
     server.away(endpoints.addEventDate)
     const { user } = open()
+    fillDay('Day', '2026-12-24')
     await user.type(what(), 'Salt loop{Enter}')
     expect((await screen.findByRole('alert')).textContent).toMatch(/^Pelrin did not answer, so this is not saved/)
     server.to(endpoints.addEventDate, {})

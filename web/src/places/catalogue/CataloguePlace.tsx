@@ -19,7 +19,7 @@ import { PART_KINDS } from '@pelrin/core'
 import type { CatalogueLine } from '@pelrin/contract'
 import { useBike, useCatalogue, useCataloguePart, useSystems } from '../../api/queries.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
@@ -27,7 +27,8 @@ import { OrderDialog } from '../orders/OrderDialog.tsx'
 import { priceText, speedsText } from '../parts/partLook.ts'
 import { PartsTabs } from '../parts/PartsTabs.tsx'
 import { AddPartDialog } from './AddPartDialog.tsx'
-import { PartPane, type MovementKind } from './PartPane.tsx'
+import type { MovementKind } from './Movement.tsx'
+import { PartPane } from './PartPane.tsx'
 import { TableDialog } from './TableDialog.tsx'
 
 const ROW_PX = 52
@@ -134,9 +135,9 @@ export function CataloguePlace() {
         <PartsTabs now="catalogue" bikeId={bikeId} />
         <Box sx={{ flex: 1 }} />
         <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
-          <Button variant="outlined" onClick={() => setSheet('add')} sx={{ gap: 1, px: 1.5 }}>
-            {t('catalogue.add')} <KeyCap>N</KeyCap>
-          </Button>
+          <KeyButton cap="N" variant="outlined" onClick={() => setSheet('add')} sx={{ px: 1.5 }}>
+            {t('catalogue.add')}
+          </KeyButton>
           <Button variant="outlined" onClick={() => setSheet('table')} sx={{ px: 1.5 }}>
             {t('catalogue.in')}
           </Button>
@@ -182,7 +183,7 @@ export function CataloguePlace() {
           >
             <MenuItem value="">{t('catalogue.any')}</MenuItem>
             {PART_KINDS.map((one) => (
-              <MenuItem key={one} value={one} sx={{ minHeight: 48 }}>
+              <MenuItem key={one} value={one}>
                 {t(`catalogue.kind.${one}`)}
               </MenuItem>
             ))}

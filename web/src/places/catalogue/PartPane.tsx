@@ -1,24 +1,21 @@
-import { Alert, Box, Button, Stack, TextField, Typography } from '@mui/material'
+import { Alert, Box, Button, Stack, Typography } from '@mui/material'
 import { useState, type Dispatch, type SetStateAction } from 'react'
 import { useTranslation } from 'react-i18next'
-import { Link, useNavigate } from 'react-router'
-import { v7 } from 'uuid'
-import { endpoints, type CatalogueItem, type DriveSystem, type PartCells, type StockMovement } from '@pelrin/contract'
-import { ask } from '../../api/client.ts'
+import { Link } from 'react-router'
+import type { CatalogueItem, DriveSystem } from '@pelrin/contract'
 import { useBikeParts } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { ago, day } from '../../messages/format.ts'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ink } from '../../theme/theme.ts'
 import { OrderDialog } from '../orders/OrderDialog.tsx'
 import { useKeeping } from '../parts/JobParts.tsx'
 import { priceText, speedsText } from '../parts/partLook.ts'
-import { PartFields } from './PartFields.tsx'
-import { wrongAt } from '../../api/useWrite.ts'
-import { usePartWrite } from './usePartWrite.ts'
+import { Movement, type MovementKind } from './Movement.tsx'
+import { PartForm } from './PartForm.tsx'
+import { type MessageKey } from '../../messages/said.ts'
 
-export type MovementKind = StockMovement['kind']
-const MOVEMENTS: readonly (readonly [MovementKind, string, string])[] = [
+const MOVEMENTS: readonly (readonly [MovementKind, MessageKey, string])[] = [
   ['received', 'catalogue.receive', 'I'],
   ['used', 'catalogue.use', 'U'],
   ['counted', 'catalogue.countStock', 'C'],
@@ -77,14 +74,15 @@ export function PartPane({
       </Stack>
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
         {MOVEMENTS.map(([kind, label, letter]) => (
-          <Button
+          <KeyButton
+            cap={letter}
             key={kind}
             variant={moving === kind ? 'contained' : 'outlined'}
             onClick={() => onMoving(moving === kind ? null : kind)}
-            sx={{ gap: 1, px: 1.5 }}
+            sx={{ px: 1.5 }}
           >
-            {t(label)} <KeyCap>{letter}</KeyCap>
-          </Button>
+            {t(label)}
+          </KeyButton>
         ))}
         <Box sx={{ flex: 1 }} />
         {bike && (
@@ -208,149 +206,6 @@ function Figure({ value, label, low = false }: { value: number; label: string; l
       <Typography variant="body2" color="textSecondary">
         {label}
       </Typography>
-    </Box>
-  )
-}
-
-/** Writes down how many came, were used, or are there. */
-function Movement({ item, kind, onDone }: { item: CatalogueItem; kind: MovementKind; onDone: () => void }) {
-  const { t } = useTranslation()
-  const [quantity, setQuantity] = useState('')
-  const [note, setNote] = useState('')
-  const { wrong, at, setWrong, busy, write } = usePartWrite()
-  const save = async (): Promise<void> => {
-    const typed = quantity.trim()
-    if (!/^[-−]?\d+$/.test(typed)) {
-      setWrong(wrongAt({ quantity: t('problems.number-whole') }))
-      return
-    }
-    const written = await write(() =>
-      ask(endpoints.moveStock, {
-        params: { id: item.id },
-        key: v7(),
-        body: { id: v7(), kind, quantity: Number(typed.replace('−', '-')), note: note.trim() === '' ? null : note },
-      }),
-    )
-    if (written) onDone()
-  }
-  return (
-    <Stack
-      component="form"
-      noValidate
-      direction={{ xs: 'column', sm: 'row' }}
-      sx={{ gap: 1.5, alignItems: 'flex-start' }}
-      onSubmit={(event) => {
-        event.preventDefault()
-        void save()
-      }}
-      onKeyDown={(event) => {
-        if (event.key !== 'Escape') return
-        event.stopPropagation()
-        onDone()
-      }}
-    >
-      <TextField
-        autoFocus
-        label={t(`catalogue.quantity.${kind}`)}
-        value={quantity}
-        onChange={(event) => setQuantity(event.target.value)}
-        error={wrong !== null && at('note') === undefined}
-        helperText={at('quantity') ?? at('')}
-        slotProps={{ htmlInput: { inputMode: 'numeric' } }}
-        sx={{ width: 230 }}
-      />
-      <TextField
-        label={t('catalogue.note')}
-        value={note}
-        onChange={(event) => setNote(event.target.value)}
-        error={at('note') !== undefined}
-        helperText={at('note')}
-        sx={{ flex: 1 }}
-      />
-      <Button type="submit" variant="contained" disabled={busy} sx={{ height: 56 }}>
-        {t('catalogue.write')}
-      </Button>
-    </Stack>
-  )
-}
-
-/** What is known of a part, to be changed; where somebody else was faster, both stand side by side. */
-function PartForm({ item, systems }: { item: CatalogueItem; systems: readonly DriveSystem[] }) {
-  const { t } = useTranslation()
-  const navigate = useNavigate()
-  const { tell } = useSurroundings()
-  const [typed, setTyped] = useState<PartCells>({})
-  const [newer, setNewer] = useState<CatalogueItem | null>(null)
-  const { wrong, at, setWrong, busy, write } = usePartWrite()
-  const cells = { ...item.cells, ...typed }
-  const changed = Object.keys(typed).some((field) => typed[field] !== item.cells[field])
-  const save = async (): Promise<void> => {
-    const written = await write(
-      () =>
-        ask(endpoints.changePart, {
-          params: { id: item.id },
-          version: newer?.version ?? item.version,
-          body: { cells: { ...(newer?.cells ?? item.cells), ...typed } },
-        }),
-      (problem) => {
-        if (problem.status !== 412) return false
-        setNewer(problem.current as CatalogueItem)
-        return true
-      },
-    )
-    if (!written) return
-    setTyped({})
-    setNewer(null)
-    tell(t('catalogue.saved'))
-  }
-  const remove = async (): Promise<void> => {
-    if (await write(() => ask(endpoints.removePart, { params: { id: item.id }, version: item.version })))
-      void navigate('/catalogue')
-  }
-  const beside = Object.fromEntries(
-    Object.keys(typed)
-      .filter((field) => newer !== null && newer.cells[field] !== item.cells[field])
-      .map((field) => [field, t('catalogue.newerValue', { value: newer?.cells[field] ?? '' })]),
-  )
-  return (
-    <Box
-      component="form"
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault()
-        void save()
-      }}
-    >
-      {newer && (
-        <Alert severity="warning" sx={{ mb: 1.5 }}>
-          {t('catalogue.newer')}
-        </Alert>
-      )}
-      <PartFields
-        kind={item.kind}
-        cells={cells}
-        wrong={wrong?.fields ?? {}}
-        beside={beside}
-        systems={systems}
-        withStock={false}
-        onChange={(field, value) => {
-          setTyped({ ...typed, [field]: value })
-          setWrong(null)
-        }}
-      />
-      <Stack direction="row" sx={{ mt: 2, gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
-        <Button type="submit" variant="contained" disabled={busy || !changed}>
-          {t('catalogue.save')}
-        </Button>
-        <Button variant="text" color="error" disabled={busy} onClick={() => void remove()}>
-          {t('catalogue.remove')}
-        </Button>
-        {at('') !== undefined && (
-          <Typography role="alert" color="error">
-            {at('')}
-          </Typography>
-        )}
-      </Stack>
     </Box>
   )
 }

@@ -10,6 +10,7 @@ import { useSurroundings } from '../../app/surroundings.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { TableFile } from '../../pieces/TableFile.tsx'
 import { TableCounts, TableRows } from '../../pieces/TableRows.tsx'
+import { problemText, saidOf } from '../../messages/said.ts'
 
 const PATH = { look: '/catalogue/preview', take: '/catalogue/import' }
 const SCHEMAS = { seen: CataloguePreview, done: CatalogueImported }
@@ -38,11 +39,11 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
     (outcome === 'wrong'
       ? problems.map(
           ({ field, code, cell }) =>
-            `${t(`catalogue.field.${field}`)}${cell === '' ? '' : ` “${cell}”`}: ${t(`problems.${code}`)}`,
+            `${saidOf(t, 'catalogue.field', field)}${cell === '' ? '' : ` “${cell}”`}: ${problemText(t, code)}`,
         )
       : changes.map(({ field, from, to }) =>
           t('catalogue.table.change', {
-            field: t(`catalogue.field.${field}`),
+            field: saidOf(t, 'catalogue.field', field),
             from: from === '' ? t('catalogue.table.empty') : from,
             to: to === '' ? t('catalogue.table.empty') : to,
           }),
@@ -80,7 +81,7 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
                     key={field}
                     select
                     size="small"
-                    label={t(`catalogue.field.${field}`)}
+                    label={saidOf(t, 'catalogue.field', field)}
                     value={mapping[field] ?? ''}
                     onChange={(event) =>
                       setMapping(
@@ -91,7 +92,7 @@ export function TableDialog({ onClose }: { onClose: () => void }) {
                         ),
                       )
                     }
-                    slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+                    slotProps={{ select: { displayEmpty: true } }}
                   >
                     <MenuItem value="">{t('catalogue.table.columnNone')}</MenuItem>
                     {preview.header.map((column) => (

@@ -1,12 +1,14 @@
-import { Box, Button, MenuItem, Stack, TextField, Typography } from '@mui/material'
-import { useState } from 'react'
+import { Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { v7 } from 'uuid'
 import { CARE_KINDS, type CareKind } from '@pelrin/core'
 import { endpoints } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
-import { useBikeWrite } from '../../api/useBikeWrite.ts'
-import { SheetDialog } from '../../pieces/SheetDialog.tsx'
+import { staleOfBike } from '../../api/useBikeWrite.ts'
+import { Choice } from '../../forms/Choice.tsx'
+import { FormDialog } from '../../forms/FormDialog.tsx'
+import { Line } from '../../forms/Line.tsx'
+import { asTyped, numberIn } from '../../forms/typed.ts'
+import { useWriteForm } from '../../forms/useWriteForm.ts'
 
 /** A chain that joins a bike's rotation: begun with what the one that is on is. */
 export function AddChainDialog({
@@ -19,61 +21,20 @@ export function AddChainDialog({
   onClose: () => void
 }) {
   const { t } = useTranslation()
-  const [id] = useState(() => v7())
-  const [name, setName] = useState(like?.name ?? '')
-  const [pitches, setPitches] = useState(like?.pitches?.toString() ?? '')
-  const [care, setCare] = useState<CareKind>(like?.care ?? 'unknown')
-  const { wrong, busy, write } = useBikeWrite(bikeId)
-  const save = async (): Promise<void> => {
-    const count = pitches.trim() === '' ? null : Number(pitches.trim())
-    const body = { id, name, pitches: count, care }
-    if (await write(() => ask(endpoints.addChain, { params: { id: bikeId }, key: id, body }))) onClose()
-  }
-  const field = (path: string) => ({ error: wrong?.fields[path] !== undefined, helperText: wrong?.fields[path] ?? ' ' })
+  const form = useWriteForm({
+    ...staleOfBike(bikeId),
+    schema: endpoints.addChain.body,
+    start: { name: like?.name ?? '', pitches: asTyped(like?.pitches), care: like?.care ?? 'unknown' },
+    read: ({ name, pitches, care }, id) => ({ id, name, pitches: numberIn(pitches), care }),
+    send: (body, { id }) => ask(endpoints.addChain, { params: { id: bikeId }, key: id, body }),
+    done: onClose,
+  })
   return (
-    <SheetDialog open onClose={onClose} title={t('chains.addTitle')} maxWidth="sm" fullWidth>
-      <Box
-        component="form"
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault()
-          void save()
-        }}
-        sx={{ display: 'grid', gap: 1, pt: 1 }}
-      >
-        <Typography color="textSecondary">{t('chains.addNote')}</Typography>
-        <TextField
-          autoFocus
-          label={t('chains.name')}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-          {...field('name')}
-        />
-        <TextField
-          label={t('chains.pitches')}
-          value={pitches}
-          onChange={(e) => setPitches(e.target.value)}
-          {...field('pitches')}
-          slotProps={{ htmlInput: { inputMode: 'numeric' } }}
-        />
-        <TextField select label={t('chains.care')} value={care} onChange={(e) => setCare(e.target.value as CareKind)}>
-          {CARE_KINDS.map((one) => (
-            <MenuItem key={one} value={one} sx={{ minHeight: 48 }}>
-              {t(`care.${one}`)}
-            </MenuItem>
-          ))}
-        </TextField>
-        {wrong !== null && Object.keys(wrong.fields).length === 0 && (
-          <Typography role="alert" color="error">
-            {wrong.sentence}
-          </Typography>
-        )}
-        <Stack direction="row" sx={{ justifyContent: 'flex-end', pt: 1 }}>
-          <Button type="submit" variant="contained" disabled={busy} sx={{ px: 4 }}>
-            {t('chains.add')}
-          </Button>
-        </Stack>
-      </Box>
-    </SheetDialog>
+    <FormDialog form={form} title={t('chains.addTitle')} go={t('chains.add')} onClose={onClose}>
+      <Typography color="textSecondary">{t('chains.addNote')}</Typography>
+      <Line name="name" label={t('chains.name')} autoFocus />
+      <Line name="pitches" label={t('chains.pitches')} of="whole" />
+      <Choice name="care" label={t('chains.care')} options={CARE_KINDS.map((one) => [one, t(`care.${one}`)])} />
+    </FormDialog>
   )
 }

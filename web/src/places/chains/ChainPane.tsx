@@ -11,6 +11,7 @@ import { useSurroundings } from '../../app/surroundings.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useChainWords } from './chainWords.ts'
 import { ThingTimeline } from './ThingTimeline.tsx'
+import { Refused } from '../../forms/Refused.tsx'
 
 /** One chain: where it is, what is known of it, everything that happened to it. */
 export function ChainPane({ id, unit, bikeId }: { id: string; unit: 'km' | 'mi'; bikeId?: string }) {
@@ -66,16 +67,12 @@ export function ChainPane({ id, unit, bikeId }: { id: string; unit: 'km' | 'mi';
             sx={{ flexWrap: 'wrap' }}
           >
             {OLD_FATES.map((fate) => (
-              <ToggleButton key={fate} value={fate} sx={{ minHeight: 48, px: 1.5 }}>
+              <ToggleButton key={fate} value={fate} sx={{ px: 1.5 }}>
                 {t(`jobs.fateOf.${fate}`)}
               </ToggleButton>
             ))}
           </ToggleButtonGroup>
-          {wrong !== null && (
-            <Typography role="alert" color="error">
-              {wrong.sentence}
-            </Typography>
-          )}
+          <Refused>{wrong?.sentence}</Refused>
         </>
       )}
       <ThingTimeline events={events} {...(bikeId === undefined ? {} : { bikeId })} />

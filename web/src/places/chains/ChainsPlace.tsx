@@ -11,6 +11,7 @@ import { useBikeWrite } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { useLetterKeys, useTypedAhead } from '../../keys/typing.tsx'
 import { Beside } from '../../pieces/Beside.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
@@ -20,6 +21,7 @@ import { ink } from '../../theme/theme.ts'
 import { AddChainDialog } from './AddChainDialog.tsx'
 import { ChainPane } from './ChainPane.tsx'
 import { useChainWords } from './chainWords.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 /** The chains of a bike: which is on, which wait, and another one put on by one more key. */
 export function ChainsPlace() {
@@ -126,19 +128,15 @@ function ChainsOf({
             {t('chains.ofBike')}
           </Typography>
           {chains.undo !== null && (
-            <Button variant="outlined" disabled={busy} onClick={undo} sx={{ gap: 1.5 }}>
-              {t('chains.undo')} <KeyCap>U</KeyCap>
-            </Button>
+            <KeyButton cap="U" variant="outlined" disabled={busy} onClick={undo}>
+              {t('chains.undo')}
+            </KeyButton>
           )}
-          <Button variant="outlined" onClick={() => setAdding(true)} sx={{ gap: 1.5 }}>
-            {t('chains.add')} <KeyCap>A</KeyCap>
-          </Button>
+          <KeyButton cap="A" variant="outlined" onClick={() => setAdding(true)}>
+            {t('chains.add')}
+          </KeyButton>
         </Stack>
-        {wrong !== null && (
-          <Typography role="alert" color="error">
-            {wrong.sentence}
-          </Typography>
-        )}
+        <Refused>{wrong?.sentence}</Refused>
         <Box component="ol" aria-label={t('chains.ofBike')} sx={{ listStyle: 'none', m: 0, p: 0 }}>
           {own.map((chain, i) => row(chain, i + 1))}
         </Box>

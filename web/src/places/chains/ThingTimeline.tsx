@@ -4,6 +4,7 @@ import { Link as Way } from 'react-router'
 import type { ThingEvent } from '@pelrin/contract'
 import { day, percent } from '../../messages/format.ts'
 import { intervalText } from '../../pieces/intervalText.ts'
+import { saidOf, saidWith } from '../../messages/said.ts'
 
 /**
  * What happened to a chain or a joint, newest first, on whichever bike it was.
@@ -60,12 +61,12 @@ function EventWords({ event, here }: { event: ThingEvent; here: string | undefin
   const words =
     kind === 'read' && value === null && over === null && under === null
       ? t('chains.event.readHint')
-      : t(`chains.event.${kind}`, { bike: named ?? '', value: kind === 'read' ? read : value })
+      : saidWith(t, `chains.event.${kind}`, { bike: named ?? '', value: kind === 'read' ? read : value })
   const more =
     kind === 'taken-off' && text !== null
-      ? t(`bike.takenOffReason.${text}`)
+      ? saidOf(t, 'bike.takenOffReason', text)
       : (kind === 'joint-closed' || kind === 'joint-seen') && text !== null
-        ? t(`chains.click.${text}`)
+        ? saidOf(t, 'chains.click', text)
         : null
   const onBike =
     bike !== null && bike.id !== here && (kind === 'fitted' || kind === 'came-with' || kind === 'taken-off')

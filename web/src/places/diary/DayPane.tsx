@@ -6,7 +6,7 @@ import { Link } from 'react-router'
 import type { Booking, DiaryDay } from '@pelrin/contract'
 import { clock, day as dayWord } from '../../messages/format.ts'
 import { timeOn } from '../../messages/timeOn.ts'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Plate } from '../../pieces/Plate.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 
@@ -133,7 +133,6 @@ function BookingRow({
         onKeyDown={(event) => event.key === 'Enter' && commit()}
         error={time === undefined}
         title={t('diary.promisedNote')}
-        slotProps={{ inputLabel: { shrink: true } }}
       />
       <span>
         <Typography component="span" sx={{ display: 'flex', gap: 0.75, alignItems: 'center', fontWeight: 700 }}>
@@ -154,7 +153,7 @@ function BookingRow({
           disabled={busy}
           onClick={() => onMove({ calledOff: true })}
           aria-label={`${t('diary.callOff')}: ${customer.name}, ${bike.label}`}
-          sx={{ minHeight: 48, px: 1 }}
+          sx={{ px: 1 }}
         >
           {t('diary.callOff')}
         </Button>
@@ -167,8 +166,8 @@ function BookingRow({
 export function FeedsButton({ onOpen }: { onOpen: () => void }) {
   const { t } = useTranslation()
   return (
-    <Button variant="outlined" onClick={onOpen} sx={{ gap: 1.5, minHeight: 48 }}>
-      {t('diary.feeds')} <KeyCap>C</KeyCap>
-    </Button>
+    <KeyButton cap="C" variant="outlined" onClick={onOpen}>
+      {t('diary.feeds')}
+    </KeyButton>
   )
 }

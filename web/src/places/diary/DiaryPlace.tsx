@@ -1,4 +1,4 @@
-import { Box, Button, Stack, Typography } from '@mui/material'
+import { Box, Stack, Typography } from '@mui/material'
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
 import { useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
@@ -14,7 +14,7 @@ import { isControl } from '../../keys/isControl.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { day as dayWord } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { RemindDialog } from '../messages/RemindDialog.tsx'
@@ -23,6 +23,7 @@ import { DueList, keyOf } from './DueList.tsx'
 import { FeedsDialog } from './FeedsDialog.tsx'
 import { LoadStrip } from './LoadStrip.tsx'
 import { ShopsOwn } from './ShopsOwn.tsx'
+import { Refused } from '../../forms/Refused.tsx'
 
 /** What is due and booked in the weeks ahead, day by day against what a day takes. */
 export function DiaryPlace() {
@@ -127,17 +128,12 @@ function Weeks({ diary }: { diary: Diary }) {
           <Typography variant="h1" sx={{ flex: 1 }}>
             {t('diary.title')}
           </Typography>
-          <Button
-            variant="contained"
-            disabled={visits.length === 0}
-            onClick={() => setReminding(true)}
-            sx={{ gap: 1.5 }}
-          >
-            {t('reminding.remind')} <KeyCap>R</KeyCap>
-          </Button>
-          <Button component={Link} to="/messages" variant="outlined" sx={{ gap: 1.5 }}>
-            {t('reminding.short')} <KeyCap>O</KeyCap>
-          </Button>
+          <KeyButton cap="R" variant="contained" disabled={visits.length === 0} onClick={() => setReminding(true)}>
+            {t('reminding.remind')}
+          </KeyButton>
+          <KeyButton cap="O" component={Link} to="/messages" variant="outlined">
+            {t('reminding.short')}
+          </KeyButton>
           <FeedsButton onOpen={() => setFeeds(true)} />
         </Stack>
         <LoadStrip days={days} chosen={day.day} onChoose={setChosenDay} />
@@ -169,11 +165,7 @@ function Weeks({ diary }: { diary: Diary }) {
             <Typography variant="body2" color="textSecondary" sx={{ pb: 0.5 }}>
               {t('diary.keysNote')}
             </Typography>
-            {wrong !== null && (
-              <Typography role="alert" color="error">
-                {wrong.sentence}
-              </Typography>
-            )}
+            <Refused>{wrong?.sentence}</Refused>
             <DueList
               visits={visits}
               chosen={chosen}

@@ -138,7 +138,7 @@ function DueRow({
           onBook()
         }}
         aria-label={`${t('diary.bookOn', { day: dayWord(visit.day) })}: ${visit.customer.name}`}
-        sx={{ minHeight: 48, gap: 1 }}
+        sx={{ gap: 1 }}
       >
         {t('diary.book')} {chosen && <KeyCap>Enter</KeyCap>}
       </Button>

@@ -55,7 +55,7 @@ export function DistancePlace() {
               {record.customer.name}, <BikeLine bike={record.summary} />
             </Typography>
           </Box>
-          <Button component={Link} to={`/bikes/${id}`} variant="outlined" sx={{ minHeight: 48, flexShrink: 0 }}>
+          <Button component={Link} to={`/bikes/${id}`} variant="outlined" sx={{ flexShrink: 0 }}>
             {t('distanceOf.toBike')}
           </Button>
         </Stack>

@@ -1,10 +1,11 @@
-import { Box, Button, Stack, TextField, Typography } from '@mui/material'
+import { Box, Button, Stack, Typography } from '@mui/material'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type Ledger } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { day, distance } from '../../messages/format.ts'
+import { CorrectEntry } from './CorrectEntry.tsx'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 import { ofLedger } from './useLedgerWrite.ts'
 
@@ -70,51 +71,24 @@ export function EntryList({ bikeId, ledger, unit }: { bikeId: string; ledger: Le
           </Stack>
         ))}
       </Box>
-      {doing && <ChangeEntry bikeId={bikeId} {...doing} onClose={() => setDoing(null)} />}
+      {doing?.what === 'correct' && <CorrectEntry bikeId={bikeId} entry={doing.entry} onClose={() => setDoing(null)} />}
+      {doing?.what === 'remove' && <RemoveEntry bikeId={bikeId} entry={doing.entry} onClose={() => setDoing(null)} />}
     </>
   )
 }
 
-function ChangeEntry({
-  bikeId,
-  entry,
-  what,
-  onClose,
-}: {
-  bikeId: string
-  entry: Entry
-  what: 'correct' | 'remove'
-  onClose: () => void
-}) {
+function RemoveEntry({ bikeId, entry, onClose }: { bikeId: string; entry: Entry; onClose: () => void }) {
   const { t } = useTranslation()
-  const [typed, setTyped] = useState(entry.typed)
   return (
     <ReasonDialog
-      title={what === 'correct' ? `${t('distanceOf.correct')}: ${entry.typed}` : t('distanceOf.removeTitle')}
-      go={t(`distanceOf.${what}`)}
+      title={t('distanceOf.removeTitle')}
+      go={t('distanceOf.remove')}
       stale={ofLedger(bikeId)}
       onClose={onClose}
       onReason={async (reason) => {
         const id = v7()
-        const asking = { params: { id: entry.id }, key: id }
-        if (what === 'remove') await ask(endpoints.removeEntry, { ...asking, body: { id, reason } })
-        else
-          await ask(endpoints.correctEntry, {
-            ...asking,
-            // What stood there was asked about when it was written; a correction lower than its forerunner stands as typed.
-            body: { id, typed, unit: entry.unit, lower: entry.restarted ? 'restarted' : 'as-it-is', reason },
-          })
+        await ask(endpoints.removeEntry, { params: { id: entry.id }, key: id, body: { id, reason } })
       }}
-    >
-      {what === 'correct' && (
-        <TextField
-          autoFocus
-          label={`${t('distanceOf.odometerNew')}, ${entry.unit}`}
-          value={typed}
-          onChange={(event) => setTyped(event.target.value)}
-          sx={{ mt: 1 }}
-        />
-      )}
-    </ReasonDialog>
+    />
   )
 }

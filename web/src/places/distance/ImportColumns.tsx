@@ -84,7 +84,7 @@ export function ImportColumns({
           label={t(`imports.column.${column}`)}
           value={columns[column]}
           onChange={(event) => setColumns({ ...columns, [column]: event.target.value })}
-          slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+          slotProps={{ select: { displayEmpty: true } }}
         >
           {column !== 'start' && column !== 'distance' && <MenuItem value="">{t('imports.column.none')}</MenuItem>}
           {table.header.map((name) => (
@@ -116,7 +116,6 @@ export function ImportColumns({
         variant="contained"
         disabled={columns.start === '' || columns.distance === ''}
         onClick={() => void save()}
-        sx={{ minHeight: 48 }}
       >
         {t('imports.useColumns')}
       </Button>

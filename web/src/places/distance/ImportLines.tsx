@@ -3,6 +3,7 @@ import { useTranslation } from 'react-i18next'
 import type { RideImport } from '@pelrin/contract'
 import { clock, day, distance, number } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
+import { saidOf } from '../../messages/said.ts'
 
 /** What came of each file, those that want looking at first. */
 export function ImportLines({ current, unit }: { current: RideImport; unit: 'km' | 'mi' }) {
@@ -43,10 +44,10 @@ export function ImportLines({ current, unit }: { current: RideImport; unit: 'km'
           <Typography variant="body2" color="textSecondary">
             {line.km !== undefined && line.startedAt !== undefined
               ? `${day(line.startedAt)}, ${clock(line.startedAt)}, ${distance(line.km, unit)}, ${number(line.minutes ?? 0, 0)} min`
-              : t(`imports.code.${line.code}`)}
-            {line.outcome === 'known' && `. ${t(`imports.code.${line.code}`)}`}
+              : saidOf(t, 'imports.code', line.code)}
+            {line.outcome === 'known' && `. ${saidOf(t, 'imports.code', line.code)}`}
             {(line.gaps ?? 0) + (line.jumps ?? 0) > 0 &&
-              `. ${t('imports.left', { gaps: line.gaps, jumps: line.jumps })}`}
+              `. ${t('imports.left', { gaps: line.gaps ?? 0, jumps: line.jumps ?? 0 })}`}
           </Typography>
         </Box>
       ))}

@@ -61,7 +61,7 @@ export function ImportPane({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi'
           }}
           sx={{ border: `1.5px dashed ${ink('faint')}`, p: 1.5, display: 'flex', alignItems: 'center', gap: 1.5 }}
         >
-          <Button variant="outlined" disabled={sending} onClick={() => input.current?.click()} sx={{ minHeight: 48 }}>
+          <Button variant="outlined" disabled={sending} onClick={() => input.current?.click()}>
             {t('imports.choose')}
           </Button>
           <Typography variant="body2" color="textSecondary">
@@ -129,7 +129,6 @@ function Current({ bikeId, current, unit }: { bikeId: string; current: RideImpor
           <Button
             variant="contained"
             disabled={busy || fresh === 0}
-            sx={{ minHeight: 48 }}
             onClick={() =>
               void write(async () => {
                 await ask(endpoints.confirmImport, {
@@ -146,7 +145,6 @@ function Current({ bikeId, current, unit }: { bikeId: string; current: RideImpor
         )}
         <Button
           variant="outlined"
-          sx={{ minHeight: 48 }}
           onClick={() =>
             void ask(endpoints.cancelImport, { params: { id: current.id }, key: `${current.id}-stop`, body: {} }).then(
               again,

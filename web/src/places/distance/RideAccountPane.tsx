@@ -1,22 +1,25 @@
-import { Alert, Box, Button, Stack, TextField, Typography } from '@mui/material'
+import { Alert, Box, Button, Stack, Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys, useRideAccount } from '../../api/queries.ts'
+import { useSurroundings } from '../../app/surroundings.ts'
 import { ago } from '../../messages/format.ts'
-import { useLedgerWrite } from './useLedgerWrite.ts'
+import { FormOf } from '../../forms/FormOf.tsx'
+import { RefusedElsewhere } from '../../forms/FormFoot.tsx'
+import { Line } from '../../forms/Line.tsx'
+import { useWriteForm } from '../../forms/useWriteForm.ts'
+import { ofLedger, useLedgerWrite } from './useLedgerWrite.ts'
+import { saidOf } from '../../messages/said.ts'
 
 /** The ride service account a bike's rides are pulled from. */
 export function RideAccountPane({ bikeId }: { bikeId: string }) {
   const { t } = useTranslation()
   const client = useQueryClient()
   const joined = useRideAccount(bikeId)
-  const { busy, at, write } = useLedgerWrite(bikeId)
-  const [name, setName] = useState('')
-  const [token, setToken] = useState('')
+  const { busy, write } = useLedgerWrite(bikeId)
   const account = joined.data?.account
   const again = (): Promise<void> => client.invalidateQueries({ queryKey: keys.rideAccount(bikeId) })
   const pull = (id: string): Promise<boolean> =>
@@ -43,15 +46,14 @@ export function RideAccountPane({ bikeId }: { bikeId: string }) {
               : t('imports.neverPulled')}
           </Typography>
           {account.outcome?.stopped != null && (
-            <Alert severity="warning">{t(`imports.stopped.${account.outcome.stopped}`)}</Alert>
+            <Alert severity="warning">{saidOf(t, 'imports.stopped', account.outcome.stopped)}</Alert>
           )}
           <Stack direction="row" sx={{ gap: 1 }}>
-            <Button variant="outlined" disabled={busy} onClick={() => void pull(account.id)} sx={{ minHeight: 48 }}>
+            <Button variant="outlined" disabled={busy} onClick={() => void pull(account.id)}>
               {t('imports.pull')}
             </Button>
             <Button
               disabled={busy}
-              sx={{ minHeight: 48 }}
               onClick={() =>
                 void write(async () => {
                   await ask(endpoints.leaveRideAccount, { params: { id: account.id }, key: v7(), body: {} })
@@ -64,47 +66,35 @@ export function RideAccountPane({ bikeId }: { bikeId: string }) {
           </Stack>
         </Stack>
       ) : (
-        <Stack
-          component="form"
-          noValidate
-          sx={{ gap: 0.5 }}
-          onSubmit={(event) => {
-            event.preventDefault()
-            const id = v7()
-            void write(async () => {
-              await ask(endpoints.joinRideAccount, {
-                params: { id: bikeId },
-                key: id,
-                body: { id, account: name, token },
-              })
-              await again()
-            })
-          }}
-        >
-          <Typography variant="body2" sx={{ mb: 1 }}>
-            {t('imports.accountLead')}
-          </Typography>
-          <TextField
-            size="small"
-            label={t('imports.accountName')}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-            error={(at('account') ?? at('')) !== undefined}
-            helperText={at('account') ?? at('') ?? ' '}
-          />
-          <TextField
-            size="small"
-            label={t('imports.token')}
-            value={token}
-            onChange={(event) => setToken(event.target.value)}
-            error={at('token') !== undefined}
-            helperText={at('token') ?? ' '}
-          />
-          <Button type="submit" variant="outlined" disabled={busy} sx={{ minHeight: 48, alignSelf: 'flex-start' }}>
-            {t('imports.join')}
-          </Button>
-        </Stack>
+        <JoinAccount bikeId={bikeId} />
       )}
     </Box>
+  )
+}
+
+/** Joins an account of the ride service to a bike. */
+function JoinAccount({ bikeId }: { bikeId: string }) {
+  const { t } = useTranslation()
+  const { tell } = useSurroundings()
+  const form = useWriteForm({
+    stale: [...ofLedger(bikeId), keys.rideAccount(bikeId)],
+    schema: endpoints.joinRideAccount.body,
+    start: { account: '', token: '' },
+    read: (typed, id) => ({ id, ...typed }),
+    send: (body, { id }) => ask(endpoints.joinRideAccount, { params: { id: bikeId }, key: id, body }),
+    done: () => tell(t('distanceOf.saved')),
+  })
+  return (
+    <FormOf form={form} sx={{ display: 'grid', gap: 0.5 }}>
+      <Typography variant="body2" sx={{ mb: 1 }}>
+        {t('imports.accountLead')}
+      </Typography>
+      <Line name="account" label={t('imports.accountName')} />
+      <Line name="token" label={t('imports.token')} />
+      <RefusedElsewhere form={form} />
+      <Button type="submit" variant="outlined" disabled={form.busy} sx={{ justifySelf: 'start' }}>
+        {t('imports.join')}
+      </Button>
+    </FormOf>
   )
 }

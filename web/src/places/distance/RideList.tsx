@@ -1,15 +1,15 @@
 import { Box, Button, Stack, TextField, Typography } from '@mui/material'
-import dayjs from 'dayjs'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
-import { KM_PER_MILE, type Surface } from '@pelrin/core'
+import { KM_PER_MILE } from '@pelrin/core'
 import { endpoints, type Ledger, type Ride } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys, useFind } from '../../api/queries.ts'
-import { clock, day, distance, number } from '../../messages/format.ts'
+import { clock, day, number } from '../../messages/format.ts'
+import { CorrectRide } from './CorrectRide.tsx'
+import { rideName } from './rideName.ts'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
-import { SurfaceSelect } from './SurfaceSelect.tsx'
 import { ofLedger } from './useLedgerWrite.ts'
 
 type Doing = { readonly ride: Ride; readonly what: 'correct' | 'remove' | 'move' }
@@ -79,8 +79,12 @@ export function RideList({ bikeId, ledger, unit }: { bikeId: string; ledger: Led
       {doing?.what === 'correct' && (
         <CorrectRide bikeId={bikeId} ride={doing.ride} unit={unit} onClose={() => setDoing(null)} />
       )}
-      {doing?.what === 'remove' && <RemoveRide bikeId={bikeId} ride={doing.ride} onClose={() => setDoing(null)} />}
-      {doing?.what === 'move' && <MoveRide bikeId={bikeId} ride={doing.ride} onClose={() => setDoing(null)} />}
+      {doing?.what === 'remove' && (
+        <RemoveRide bikeId={bikeId} ride={doing.ride} unit={unit} onClose={() => setDoing(null)} />
+      )}
+      {doing?.what === 'move' && (
+        <MoveRide bikeId={bikeId} ride={doing.ride} unit={unit} onClose={() => setDoing(null)} />
+      )}
     </Box>
   )
 }
@@ -88,66 +92,11 @@ export function RideList({ bikeId, ledger, unit }: { bikeId: string; ledger: Led
 interface Changing {
   bikeId: string
   ride: Ride
+  unit: 'km' | 'mi'
   onClose: () => void
 }
 
-const named = (ride: Ride, unit: 'km' | 'mi' = 'km'): string => `${day(ride.startedAt)}, ${distance(ride.km, unit)}`
-
-function CorrectRide({ bikeId, ride, unit, onClose }: Changing & { unit: 'km' | 'mi' }) {
-  const { t } = useTranslation()
-  const [typed, setTyped] = useState(String(Math.round(10 * (unit === 'mi' ? ride.km / KM_PER_MILE : ride.km)) / 10))
-  const [surface, setSurface] = useState<Surface | null>(ride.surface)
-  const [start, setStart] = useState(dayjs(ride.startedAt).format('YYYY-MM-DDTHH:mm'))
-  return (
-    <ReasonDialog
-      title={`${t('distanceOf.correct')}: ${named(ride, unit)}`}
-      go={t('distanceOf.correct')}
-      stale={ofLedger(bikeId)}
-      onClose={onClose}
-      onReason={async (reason) => {
-        const id = v7()
-        const moved = dayjs(start)
-        // Left as it was, the begin keeps its seconds.
-        const same = moved.isSame(dayjs(ride.startedAt), 'minute')
-        const took = dayjs(ride.endedAt).diff(ride.startedAt)
-        const startedAt = same ? ride.startedAt : moved.toISOString()
-        await ask(endpoints.correctRide, {
-          params: { id: ride.id },
-          key: id,
-          body: {
-            id,
-            startedAt,
-            endedAt: dayjs(startedAt).add(took, 'millisecond').toISOString(),
-            typed,
-            unit,
-            surface,
-            title: ride.title,
-            reason,
-          },
-        })
-      }}
-    >
-      <Stack direction="row" sx={{ gap: 1.5, mt: 1, flexWrap: 'wrap' }}>
-        <TextField
-          type="datetime-local"
-          label={t('distanceOf.from')}
-          value={start}
-          onChange={(event) => setStart(event.target.value)}
-          slotProps={{ inputLabel: { shrink: true } }}
-        />
-        <TextField
-          label={`${t('distanceOf.km')}, ${unit}`}
-          value={typed}
-          onChange={(event) => setTyped(event.target.value)}
-          sx={{ width: 140 }}
-        />
-        <SurfaceSelect value={surface} onChange={setSurface} sx={{ width: 140 }} />
-      </Stack>
-    </ReasonDialog>
-  )
-}
-
-function RemoveRide({ bikeId, ride, onClose }: Changing) {
+function RemoveRide({ bikeId, ride, unit, onClose }: Changing) {
   const { t } = useTranslation()
   return (
     <ReasonDialog
@@ -160,19 +109,19 @@ function RemoveRide({ bikeId, ride, onClose }: Changing) {
         await ask(endpoints.removeRide, { params: { id: ride.id }, key: id, body: { id, reason } })
       }}
     >
-      <Typography>{named(ride)}</Typography>
+      <Typography>{rideName(ride, unit)}</Typography>
     </ReasonDialog>
   )
 }
 
-function MoveRide({ bikeId, ride, onClose }: Changing) {
+function MoveRide({ bikeId, ride, unit, onClose }: Changing) {
   const { t } = useTranslation()
   const [text, setText] = useState('')
   const [toBikeId, setToBikeId] = useState<string | null>(null)
   const found = useFind(text)
   return (
     <ReasonDialog
-      title={`${t('distanceOf.moveTitle')}: ${named(ride)}`}
+      title={`${t('distanceOf.moveTitle')}: ${rideName(ride, unit)}`}
       go={t('distanceOf.move')}
       ready={toBikeId !== null}
       stale={[...ofLedger(bikeId), keys.bike(toBikeId ?? '')]}

@@ -19,7 +19,7 @@ export function SurfaceSelect({
       select
       value={value ?? ''}
       onChange={(event) => onChange(event.target.value === '' ? null : (event.target.value as Surface))}
-      slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+      slotProps={{ select: { displayEmpty: true } }}
     >
       <MenuItem value="">{t('distanceOf.surfaceOf.unknown')}</MenuItem>
       {SURFACES.map((one) => (

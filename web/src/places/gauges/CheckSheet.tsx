@@ -25,6 +25,7 @@ import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { ink } from '../../theme/theme.ts'
 import { recordOf } from './recordOf.ts'
+import { problemText } from '../../messages/said.ts'
 
 interface Line {
   readonly reference: string
@@ -109,7 +110,7 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
             sx={{ flex: 2 }}
           >
             {HOW.map((one) => (
-              <MenuItem key={one} value={one} sx={{ minHeight: 48 }}>
+              <MenuItem key={one} value={one}>
                 {t(`gauges.how.${one}`)}
               </MenuItem>
             ))}
@@ -121,7 +122,6 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
             error={u === undefined || u < 0}
             helperText={u === undefined || u < 0 ? t('problems.number-malformed') : undefined}
             slotProps={{
-              inputLabel: { shrink: true },
               htmlInput: { inputMode: 'decimal' },
               input: { endAdornment: '%' },
             }}
@@ -141,7 +141,6 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
                   autoFocus={i === 0}
                   onChange={(event) => setLine(i, { reference: event.target.value })}
                   slotProps={{
-                    inputLabel: { shrink: true },
                     htmlInput: { inputMode: 'decimal' },
                     input: { endAdornment: '%' },
                   }}
@@ -154,7 +153,7 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
                   error={problem !== null && line.typed !== ''}
                   helperText={
                     problem !== null && line.typed !== ''
-                      ? t(`problems.${problem}`, {
+                      ? problemText(t, problem, {
                           count: instrument.marks?.length,
                           highest: 3,
                           pitches: line.pitches,
@@ -163,7 +162,7 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
                       : undefined
                   }
                   onChange={(event) => setLine(i, { typed: event.target.value })}
-                  slotProps={{ inputLabel: { shrink: true }, htmlInput: { autoCapitalize: 'none' } }}
+                  slotProps={{ htmlInput: { autoCapitalize: 'none' } }}
                 />
                 {isLength && (
                   <TextField
@@ -171,7 +170,7 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
                     label={t('measure.countLabel')}
                     value={line.pitches}
                     onChange={(event) => setLine(i, { pitches: event.target.value.replace(/\D/g, '') })}
-                    slotProps={{ inputLabel: { shrink: true }, htmlInput: { inputMode: 'numeric' } }}
+                    slotProps={{ htmlInput: { inputMode: 'numeric' } }}
                   />
                 )}
               </Box>
@@ -207,7 +206,7 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
           label={t('gauges.remark')}
           value={reason}
           onChange={(event) => setReason(event.target.value)}
-          slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 200 } }}
+          slotProps={{ htmlInput: { maxLength: 200 } }}
         />
         {wrong !== null && (
           <Alert severity="error" icon={false}>

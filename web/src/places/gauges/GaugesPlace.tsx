@@ -8,7 +8,7 @@ import { useInstrument, useRegister } from '../../api/queries.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { day } from '../../messages/format.ts'
 import { InstrumentGlyph } from '../../pieces/InstrumentGlyph.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
@@ -71,13 +71,13 @@ export function GaugesPlace() {
                 </Typography>
                 <Typography color="textSecondary">{t(`instrument.${history.data.instrument.kind}`)}</Typography>
               </Box>
-              <Button variant="outlined" onClick={() => setSheet('record')} sx={{ gap: 1.5, minHeight: 52 }}>
-                {t('gauges.change')} <KeyCap>E</KeyCap>
-              </Button>
+              <KeyButton cap="E" variant="outlined" onClick={() => setSheet('record')} sx={{ minHeight: 52 }}>
+                {t('gauges.change')}
+              </KeyButton>
               {history.data.instrument.kind !== 'by-hand' && (
-                <Button variant="contained" onClick={() => setSheet('check')} sx={{ gap: 1.5, minHeight: 52 }}>
-                  {t('gauges.check')} <KeyCap>C</KeyCap>
-                </Button>
+                <KeyButton cap="C" variant="contained" onClick={() => setSheet('check')} sx={{ minHeight: 52 }}>
+                  {t('gauges.check')}
+                </KeyButton>
               )}
             </Stack>
             <InstrumentRecord history={history.data} />

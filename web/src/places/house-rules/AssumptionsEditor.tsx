@@ -4,6 +4,7 @@ import { memo, useCallback, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { HouseRules, RuleChange } from '@pelrin/contract'
 import { day, number } from '../../messages/format.ts'
+import { saidOf } from '../../messages/said.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { ink } from '../../theme/theme.ts'
 import { ChangePanel } from './ChangePanel.tsx'
@@ -42,9 +43,9 @@ export function AssumptionsEditor({
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' }, gap: 3 }}>
       <Stack sx={{ gap: 2.5 }}>
         {GROUPS.map((group) => (
-          <Box component="section" key={group} aria-label={t(`rules.group.${group}`)}>
+          <Box component="section" key={group} aria-label={saidOf(t, 'rules.group', group)}>
             <Typography variant="h3" component="h2" color="textSecondary" sx={{ mb: 0.5 }}>
-              {t(`rules.group.${group}`)}
+              {saidOf(t, 'rules.group', group)}
             </Typography>
             {ASSUMPTIONS.filter(({ key }) => key.startsWith(`${group}.`)).map((one) => (
               <ValueRow key={one.key} one={one} text={valueOf(one.key)} onType={onType} />

@@ -11,6 +11,7 @@ import { useSurroundings } from '../../app/surroundings.ts'
 import { ago, clock, day, number } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { ink } from '../../theme/theme.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 /** Two nights without a backup are one too many, ms. */
 const OLD_MS = 50 * 3_600_000
@@ -55,11 +56,7 @@ export function BackupsPane() {
           {t(busy ? 'rules.backup.making' : 'rules.backup.make')}
         </Button>
       </Stack>
-      {wrong !== null && (
-        <Typography role="alert" color="error">
-          {wrong.sentence}
-        </Typography>
-      )}
+      <Refused>{wrong?.sentence}</Refused>
       <Box component="ol" aria-label={t('rules.backup.list')} sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {all.map(({ file, at, bytes }) => (
           <Box component="li" key={file} sx={{ borderTop: 1, borderColor: 'divider', py: 1 }}>

@@ -9,6 +9,7 @@ import { useSurroundings } from '../../app/surroundings.ts'
 import { Plate } from '../../pieces/Plate.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { useRuleChange } from './useRuleChange.ts'
+import { problemText } from '../../messages/said.ts'
 
 /** What a change would do, why it is made, and making it. Nothing is written before it is said what moves. */
 export function ChangePanel({
@@ -73,7 +74,7 @@ export function ChangePanel({
       {error && (
         <Alert severity="error" icon={false}>
           {problem
-            ? (problem.fields?.map(({ detail }) => detail).join(' ') ?? t(`problems.${problem.code}`))
+            ? (problem.fields?.map(({ detail }) => detail).join(' ') ?? problemText(t, problem.code))
             : t('app.notSaved')}
         </Alert>
       )}
@@ -86,7 +87,7 @@ export function ChangePanel({
         }}
         error={reasonMissing}
         helperText={reasonMissing ? t('problems.text-missing') : undefined}
-        slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 200 } }}
+        slotProps={{ htmlInput: { maxLength: 200 } }}
       />
       <Button
         variant="contained"

@@ -12,7 +12,7 @@ export function MarkedBy({ value, onChange }: { value: string; onChange: (instru
       {instruments.data
         ?.filter((one) => one.changeMark !== null)
         .map((one) => (
-          <MenuItem key={one.id} value={one.id} sx={{ minHeight: 48 }}>
+          <MenuItem key={one.id} value={one.id}>
             {one.name} ({percent(one.changeMark ?? 0)} %)
           </MenuItem>
         ))}

@@ -145,7 +145,7 @@ export function RuleEditor({ rule, onDone }: { rule: Rule; onDone: () => void })
           onChange={(event) => setTyped((before) => ({ ...before, name: event.target.value }))}
           error={wrongName !== undefined}
           helperText={wrongName}
-          slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 60 } }}
+          slotProps={{ htmlInput: { maxLength: 60 } }}
         />
       )}
       {!isMarked && (

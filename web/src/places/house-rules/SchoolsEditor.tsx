@@ -19,6 +19,8 @@ import { showAnswer } from '../../api/showAnswer.ts'
 import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { saidWith, type MessageKey } from '../../messages/said.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 const SCHOOLS = { slack: SLACK_SCHOOLS, prepare: PREPARE_SCHOOLS, close: CLOSE_SCHOOLS } as const
 
@@ -73,8 +75,8 @@ function Schools({ house }: { house: HouseSchools }) {
             sx={{ flexWrap: 'wrap' }}
           >
             {SCHOOLS[school].map((one) => (
-              <ToggleButton key={one} value={one} sx={{ minHeight: 48, px: 2 }}>
-                {t(`jobs.school.${school}.${one}`)}
+              <ToggleButton key={one} value={one} sx={{ px: 2 }}>
+                {saidWith(t, `jobs.school.${school}.${one}` as MessageKey, {})}
               </ToggleButton>
             ))}
           </ToggleButtonGroup>
@@ -93,11 +95,7 @@ function Schools({ house }: { house: HouseSchools }) {
         }
         label={t('jobs.oilPins')}
       />
-      {wrong !== null && (
-        <Typography role="alert" color="error">
-          {wrong.sentence}
-        </Typography>
-      )}
+      <Refused>{wrong?.sentence}</Refused>
       {owner && (
         <Button variant="contained" onClick={() => void save()} sx={{ alignSelf: 'flex-start', minHeight: 56, px: 4 }}>
           {t('app.save')}

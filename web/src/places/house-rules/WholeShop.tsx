@@ -7,6 +7,7 @@ import { useSurroundings } from '../../app/surroundings.ts'
 import { archiveIn, type TakenTable } from '../../api/archiveIn.ts'
 import { useWrite } from '../../api/useWrite.ts'
 import { useOwnersFile } from './useOwnersFile.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 const sumOf = (tables: readonly TakenTable[], what: 'added' | 'same' | 'conflicts'): number =>
   tables.reduce((sum, one) => sum + one[what], 0)
@@ -120,11 +121,7 @@ export function WholeShop() {
             )}
           </>
         )}
-        {wrong !== null && (
-          <Typography role="alert" color="error">
-            {wrong.sentence}
-          </Typography>
-        )}
+        <Refused>{wrong?.sentence}</Refused>
       </Box>
     </Box>
   )

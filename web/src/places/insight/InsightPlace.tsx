@@ -198,9 +198,7 @@ function Versions({ insight, owner, onUndo }: { insight: Insight; owner: boolean
           </Typography>
           {undoneAt !== null && <Typography variant="body2">{t('insight.undone', { date: day(undoneAt) })}</Typography>}
           {owner && learned?.version === version && (
-            <Button onClick={() => onUndo(version)} sx={{ minHeight: 48 }}>
-              {t('insight.undo', { version })}
-            </Button>
+            <Button onClick={() => onUndo(version)}>{t('insight.undo', { version })}</Button>
           )}
         </Stack>
       ))}
@@ -267,7 +265,7 @@ function WholeShop({
             aria-label={t('insight.wholeShop')}
             sx={{ my: 1 }}
           />
-          <Button variant="outlined" onClick={() => onStop(job.id)} sx={{ minHeight: 48 }}>
+          <Button variant="outlined" onClick={() => onStop(job.id)}>
             {t('insight.stop')}
           </Button>
         </Box>
@@ -283,7 +281,7 @@ function WholeShop({
                 })
               : t('insight.never')}
           </Typography>
-          <Button variant="outlined" disabled={busy} onClick={onStart} sx={{ minHeight: 48 }}>
+          <Button variant="outlined" disabled={busy} onClick={onStart}>
             {t('insight.forecastAll')}
           </Button>
         </Box>

@@ -13,8 +13,10 @@ import { isControl } from '../../keys/isControl.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { ComplaintChecks } from './ComplaintChecks.tsx'
 import { JobBill } from './JobBill.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 /** The reason an address names, such as that of a chain found broken; worn by itself. */
 const reasonAsked = (asked: string | null): JobReason => JOB_REASONS.find((one) => one === asked) ?? 'worn'
@@ -101,19 +103,16 @@ export function BeginJob({ bikeId, estimate }: { bikeId: string; estimate: Bill 
             <JobBill before={estimate} after={null} />
           </Stack>
         )}
-        {wrong !== null && (
-          <Typography role="alert" color="error">
-            {wrong.sentence}
-          </Typography>
-        )}
-        <Button
+        <Refused>{wrong?.sentence}</Refused>
+        <KeyButton
+          cap="Enter"
           variant="contained"
           disabled={busy || parts.isPending}
           onClick={begin}
-          sx={{ minHeight: 72, fontSize: 22, gap: 2, alignSelf: 'flex-start', px: 6 }}
+          sx={{ minHeight: 72, fontSize: 22, alignSelf: 'flex-start', px: 6 }}
         >
-          {t('jobs.begin')} <KeyCap>Enter</KeyCap>
-        </Button>
+          {t('jobs.begin')}
+        </KeyButton>
       </Stack>
       <ComplaintChecks bikeId={bikeId} />
     </Box>

@@ -1,4 +1,4 @@
-import { Button, MenuItem, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
+import { MenuItem, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useHotkeys } from 'react-hotkeys-hook'
@@ -9,6 +9,7 @@ import { endpoints, type Job } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { isControl } from '../../keys/isControl.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
@@ -97,7 +98,7 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
           sx={{ flex: 1 }}
         >
           {JOB_REASONS.map((one) => (
-            <MenuItem key={one} value={one} sx={{ minHeight: 48 }}>
+            <MenuItem key={one} value={one}>
               {t(`jobs.reason.${one}`)}
             </MenuItem>
           ))}
@@ -110,7 +111,7 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
           sx={{ flex: 1 }}
         >
           {OLD_FATES.map((one) => (
-            <MenuItem key={one} value={one} sx={{ minHeight: 48 }}>
+            <MenuItem key={one} value={one}>
               {t(`jobs.fateOf.${one}`)}
             </MenuItem>
           ))}
@@ -137,9 +138,9 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
           {wrong.sentence}
         </Typography>
       )}
-      <Button type="submit" variant="contained" disabled={busy} sx={{ minHeight: 72, fontSize: 22, gap: 2 }}>
-        {t('jobs.close')} <KeyCap>Enter</KeyCap>
-      </Button>
+      <KeyButton cap="Enter" type="submit" variant="contained" disabled={busy} sx={{ minHeight: 72, fontSize: 22 }}>
+        {t('jobs.close')}
+      </KeyButton>
     </Stack>
   )
 }

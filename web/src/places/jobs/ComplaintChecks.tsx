@@ -40,7 +40,7 @@ export function ComplaintChecks({ bikeId }: { bikeId: string }) {
         }}
       >
         {COMPLAINTS.map((one) => (
-          <ToggleButton key={one} value={one} sx={{ minHeight: 48, px: 1.5 }}>
+          <ToggleButton key={one} value={one} sx={{ px: 1.5 }}>
             {t(`jobs.complaintOf.${one}`)}
           </ToggleButton>
         ))}

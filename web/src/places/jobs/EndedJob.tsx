@@ -1,4 +1,4 @@
-import { Button, Stack, TextField, Typography } from '@mui/material'
+import { Button, Stack, Typography } from '@mui/material'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
@@ -7,14 +7,15 @@ import { endpoints, type Job } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { ago, number } from '../../messages/format.ts'
 import { JobBill } from './JobBill.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
-import { useBikeWrite } from '../../api/useBikeWrite.ts'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
+import { staleOfBike } from '../../api/useBikeWrite.ts'
+import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 
 /** What a closed job wrote, in words; and, within the day, a way back. */
 export function EndedJob({ job, onAnother }: { job: Job; onAnother: () => void }) {
   const { t } = useTranslation()
-  const { wrong, busy, write } = useBikeWrite(job.bikeId)
-  const [reason, setReason] = useState<string | null>(null)
+  const { stale } = staleOfBike(job.bikeId)
+  const [undoing, setUndoing] = useState(false)
   const { written } = job
   const said = written
     ? [
@@ -41,14 +42,15 @@ export function EndedJob({ job, onAnother }: { job: Job; onAnother: () => void }
       {written && <JobBill before={job.parts.estimate ?? null} after={written.bill ?? null} />}
       <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap' }}>
         {written?.newChainId != null && (
-          <Button
+          <KeyButton
+            cap="M"
             component={Link}
             to={`/bikes/${job.bikeId}/measure`}
             variant="contained"
-            sx={{ minHeight: 64, gap: 1.5, fontSize: 20 }}
+            sx={{ minHeight: 64, fontSize: 20 }}
           >
-            {t('jobs.measureNow')} <KeyCap>M</KeyCap>
-          </Button>
+            {t('jobs.measureNow')}
+          </KeyButton>
         )}
         <Button component={Link} to={`/bikes/${job.bikeId}/sheets/customer`} variant="outlined" sx={{ minHeight: 64 }}>
           {t('bike.sheet')}
@@ -64,38 +66,24 @@ export function EndedJob({ job, onAnother }: { job: Job; onAnother: () => void }
         <Button variant="outlined" onClick={onAnother} sx={{ minHeight: 64 }}>
           {t('jobs.another')}
         </Button>
-        {job.canUndo && reason === null && (
-          <Button variant="outlined" onClick={() => setReason('')} sx={{ minHeight: 64 }}>
+        {job.canUndo && (
+          <Button variant="outlined" onClick={() => setUndoing(true)} sx={{ minHeight: 64 }}>
             {t('jobs.undo')}
           </Button>
         )}
       </Stack>
-      {reason !== null && (
-        <Stack
-          component="form"
-          noValidate
-          onSubmit={(event) => {
-            event.preventDefault()
-            void write(() => ask(endpoints.undoJob, { params: { id: job.id }, key: v7(), body: { reason } }))
+      {undoing && (
+        <ReasonDialog
+          title={t('jobs.undo')}
+          go={t('jobs.undo')}
+          stale={stale}
+          onClose={() => setUndoing(false)}
+          onReason={async (reason) => {
+            await ask(endpoints.undoJob, { params: { id: job.id }, key: v7(), body: { reason } })
           }}
-          sx={{ gap: 1.5 }}
         >
           <Typography color="textSecondary">{t('jobs.undoHint')}</Typography>
-          <TextField
-            autoFocus
-            label={t('jobs.undoReason')}
-            value={reason}
-            onChange={(event) => setReason(event.target.value)}
-          />
-          <Button type="submit" variant="contained" disabled={busy} sx={{ alignSelf: 'flex-start' }}>
-            {t('jobs.undo')}
-          </Button>
-        </Stack>
-      )}
-      {wrong !== null && (
-        <Typography role="alert" color="error">
-          {wrong.sentence}
-        </Typography>
+        </ReasonDialog>
       )}
     </Stack>
   )

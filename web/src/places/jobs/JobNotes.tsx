@@ -1,10 +1,10 @@
-import { Button, Stack, TextField, Typography } from '@mui/material'
+import { Stack, TextField, Typography } from '@mui/material'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { JobEvent } from '@pelrin/contract'
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { clock } from '../../messages/format.ts'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import type { Said } from './useJob.ts'
 
 /** What was noted on a job, and a way to note more: for whoever takes over. */
@@ -23,9 +23,9 @@ export function JobNotes({ events, say }: { events: readonly JobEvent[]; say: (s
           ),
       )}
       {text === null ? (
-        <Button variant="text" onClick={() => setText('')} sx={{ alignSelf: 'flex-start', px: 1, gap: 1 }}>
-          {t('jobs.note')} <KeyCap>N</KeyCap>
-        </Button>
+        <KeyButton cap="N" variant="text" onClick={() => setText('')} sx={{ alignSelf: 'flex-start', px: 1 }}>
+          {t('jobs.note')}
+        </KeyButton>
       ) : (
         <form
           noValidate

@@ -1,4 +1,4 @@
-import { Button, Stack, TextField, Typography } from '@mui/material'
+import { Button, Stack, TextField } from '@mui/material'
 import { useMemo, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useHotkeys } from 'react-hotkeys-hook'
@@ -21,6 +21,7 @@ import { JobNotes } from './JobNotes.tsx'
 import { StepList } from './StepList.tsx'
 import { LOOKS, seen, StepPane, undecided } from './StepPane.tsx'
 import { afterAllSaid, useBikeJob, useJobNow } from './useJob.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 /** The job on a bike: begun, one step at a time, closed. */
 export function JobPlace() {
@@ -159,11 +160,7 @@ function OpenJob({ job, advice, bike }: { job: Job; advice: SprocketAdvice | nul
               </Button>
             </Stack>
           )}
-          {wrong !== null && (
-            <Typography role="alert" color="error">
-              {wrong.sentence}
-            </Typography>
-          )}
+          <Refused>{wrong?.sentence}</Refused>
         </>
       }
     >

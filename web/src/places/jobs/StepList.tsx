@@ -4,6 +4,7 @@ import { useEffect, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { JobNow } from '@pelrin/core'
 import { ink } from '../../theme/theme.ts'
+import { saidWith } from '../../messages/said.ts'
 
 /** Every step of the job, by phase, with who did it. */
 export function StepList({ now, at, onChoose }: { now: JobNow; at: number; onChoose: (index: number) => void }) {
@@ -46,7 +47,7 @@ export function StepList({ now, at, onChoose }: { now: JobNow; at: number; onCho
                 noWrap
                 sx={{ flex: 1, fontWeight: i === at ? 700 : 400, color: step.done ? 'text.secondary' : 'text.primary' }}
               >
-                {t(`jobs.step.${step.id}.what`, words)}
+                {saidWith(t, `jobs.step.${step.id}.what`, words)}
               </Typography>
               <Typography component="span" variant="body2" color="textSecondary">
                 {step.done?.by ?? ''}

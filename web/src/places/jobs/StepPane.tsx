@@ -22,6 +22,7 @@ import { ink } from '../../theme/theme.ts'
 import { StepPicture } from './StepPicture.tsx'
 import { StepTimer } from './StepTimer.tsx'
 import type { Said } from './useJob.ts'
+import { saidWith, type MessageKey } from '../../messages/said.ts'
 
 /** What may be found at a step, each opening steps of its own. */
 const FOUND_AT: Readonly<Partial<Record<StepId, readonly JobOutcome[]>>> = {
@@ -88,7 +89,7 @@ export function StepPane({
   return (
     <Stack
       component="section"
-      aria-label={t(`jobs.step.${id}.what`, words)}
+      aria-label={saidWith(t, `jobs.step.${id}.what`, words)}
       sx={{ gap: 1.5, minHeight: 0, height: '100%' }}
     >
       <Typography color="textSecondary" sx={{ fontWeight: 600 }}>
@@ -114,9 +115,9 @@ export function StepPane({
         </Stack>
       ))}
       <Typography component="h2" sx={{ fontSize: { xs: 26, md: 34 }, fontWeight: 700, lineHeight: 1.15 }}>
-        {t(`jobs.step.${id}.what`, words)}
+        {saidWith(t, `jobs.step.${id}.what`, words)}
       </Typography>
-      <Typography sx={{ fontSize: 19 }}>{t(`jobs.step.${id}.why`, words)}</Typography>
+      <Typography sx={{ fontSize: 19 }}>{saidWith(t, `jobs.step.${id}.why`, words)}</Typography>
       {tools.length > 0 && id !== 'pick' && (
         <Typography sx={{ fontSize: 19 }}>
           <b>{t('jobs.tools')}</b> {tools.map((tool) => t(`jobs.tool.${tool}`)).join(', ')}
@@ -174,7 +175,7 @@ export function StepPane({
           >
             {SCHOOLS[school].map((one) => (
               <ToggleButton key={one} value={one} sx={{ minHeight: 56, px: 2.5, fontSize: 17 }}>
-                {t(`jobs.school.${school}.${one}`)}
+                {saidWith(t, `jobs.school.${school}.${one}` as MessageKey, {})}
               </ToggleButton>
             ))}
           </ToggleButtonGroup>
@@ -195,7 +196,7 @@ export function StepPane({
             }
           >
             {POSITIONS.map((one) => (
-              <ToggleButton key={one} value={one} sx={{ minHeight: 48, px: 2 }}>
+              <ToggleButton key={one} value={one} sx={{ px: 2 }}>
                 {t(`jobs.position.${one}`)}
               </ToggleButton>
             ))}
@@ -211,7 +212,9 @@ export function StepPane({
       {checked && (
         <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center' }}>
           <VisibilityIcon sx={{ color: ink('steel') }} />
-          <Typography sx={{ fontSize: 20, fontWeight: 600 }}>{t(`jobs.step.${id}.check`, words)}</Typography>
+          <Typography sx={{ fontSize: 20, fontWeight: 600 }}>
+            {saidWith(t, `jobs.step.${id}.check` as MessageKey, words)}
+          </Typography>
         </Stack>
       )}
       {found.length > 0 && (

@@ -1,8 +1,8 @@
-import { Button, Stack, Typography } from '@mui/material'
+import { Stack, Typography } from '@mui/material'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useLetterKeys } from '../../keys/typing.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ink } from '../../theme/theme.ts'
 import { ring } from '../../pieces/ring.ts'
 
@@ -50,9 +50,9 @@ export function StepTimer({ jobId, step, minutes }: { jobId: string; step: strin
           {words}
         </Typography>
       )}
-      <Button variant="outlined" onClick={toggle} sx={{ minHeight: 56, gap: 1.5 }}>
-        {left === null ? words : t('jobs.timer.stop')} <KeyCap>T</KeyCap>
-      </Button>
+      <KeyButton cap="T" variant="outlined" onClick={toggle} sx={{ minHeight: 56 }}>
+        {left === null ? words : t('jobs.timer.stop')}
+      </KeyButton>
     </Stack>
   )
 }

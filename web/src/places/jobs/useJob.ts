@@ -12,6 +12,7 @@ import { useSurroundings } from '../../app/surroundings.ts'
 import { clock } from '../../messages/format.ts'
 import { outbox } from '../../outbox/outbox.ts'
 import { useOutbox } from '../../outbox/useOutbox.ts'
+import { saidWith } from '../../messages/said.ts'
 
 /** What a person does on a job, before it has its id and time. */
 export type Said =
@@ -118,5 +119,7 @@ function whatOf(said: Said, now: JobNow, t: TFunction): string {
   const step = 'step' in said ? now.steps.find(({ id }) => id === said.step) : undefined
   if (!step) return t(`outbox.said.${said.kind}`)
   const words = { ...step.values, position: t(`jobs.position.${now.plan.position}`) }
-  return t(said.kind === 'tick' ? 'outbox.step' : 'outbox.unstep', { step: t(`jobs.step.${step.id}.what`, words) })
+  return t(said.kind === 'tick' ? 'outbox.step' : 'outbox.unstep', {
+    step: saidWith(t, `jobs.step.${step.id}.what`, words),
+  })
 }

@@ -22,7 +22,6 @@ export function Unlooked({ bikeId, kind, id }: { bikeId: string; kind: 'reading'
           variant="outlined"
           disabled={busy}
           onClick={() => void write(() => ask(endpoints.lookOver, { body: { kind, id }, key: v7() }))}
-          sx={{ minHeight: 48 }}
         >
           {t('looks.looked')}
         </Button>

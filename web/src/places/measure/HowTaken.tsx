@@ -1,6 +1,5 @@
 import {
   Box,
-  Button,
   Checkbox,
   Collapse,
   FormControlLabel,
@@ -18,7 +17,7 @@ import { useTranslation } from 'react-i18next'
 import type { Instrument, Person } from '@pelrin/contract'
 import { number } from '../../messages/format.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { conditionsOf, type Draft } from './draft.ts'
 
 /** Whether a temperature that was typed is one a workshop can have. */
@@ -74,12 +73,12 @@ export function HowTaken({
   ].filter((part) => part !== null)
   return (
     <Box>
-      <Button
+      <KeyButton
+        cap="Alt O"
         onClick={() => setOpen((was) => !was)}
         aria-expanded={open}
         sx={{
           px: 0.5,
-          gap: 1,
           justifyContent: 'flex-start',
           textAlign: 'left',
           width: '100%',
@@ -90,8 +89,7 @@ export function HowTaken({
         <Box component="span" sx={{ flex: 1 }}>
           {told.join(', ')}
         </Box>
-        <KeyCap>Alt O</KeyCap>
-      </Button>
+      </KeyButton>
       <Collapse in={open} unmountOnExit timeout={0}>
         <Stack sx={{ gap: 1.25, pt: 1 }}>
           <Stack direction="row" sx={{ gap: 1 }}>
@@ -123,12 +121,11 @@ export function HowTaken({
               label={t('measure.reader')}
               value={reader.id}
               onChange={(event) => onChange({ readerId: event.target.value === writer.id ? null : event.target.value })}
-              slotProps={{ inputLabel: { shrink: true } }}
               sx={{ flex: 1 }}
               size="small"
             >
               {people.map((person) => (
-                <MenuItem key={person.id} value={person.id} sx={{ minHeight: 48 }}>
+                <MenuItem key={person.id} value={person.id}>
                   {person.name}
                 </MenuItem>
               ))}
@@ -139,7 +136,7 @@ export function HowTaken({
             value={draft.note}
             onChange={(event) => onChange({ note: event.target.value })}
             size="small"
-            slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 500, autoComplete: 'off' } }}
+            slotProps={{ htmlInput: { maxLength: 500, autoComplete: 'off' } }}
           />
           {isLength && (
             <>
@@ -164,7 +161,6 @@ export function HowTaken({
                     onChange={(event) => onChange({ preloadKg: event.target.value })}
                     size="small"
                     slotProps={{
-                      inputLabel: { shrink: true },
                       htmlInput: { inputMode: 'decimal', autoComplete: 'off' },
                       input: { endAdornment: 'kg' },
                     }}
@@ -237,7 +233,7 @@ function Choice<One extends string>({
       sx={{ flex: 1 }}
     >
       {options.map((one) => (
-        <ToggleButton key={one} value={one} sx={{ flex: 1, minHeight: 48, lineHeight: 1.1, fontSize: 15 }}>
+        <ToggleButton key={one} value={one} sx={{ flex: 1, lineHeight: 1.1, fontSize: 15 }}>
           {name(one)}
         </ToggleButton>
       ))}
@@ -257,7 +253,6 @@ function Degrees({ label, typed, onChange }: { label: string; typed: string; onC
       onChange={(event) => onChange(event.target.value)}
       size="small"
       slotProps={{
-        inputLabel: { shrink: true },
         htmlInput: { inputMode: 'decimal', autoComplete: 'off', maxLength: 6 },
         input: { endAdornment: '°C' },
       }}

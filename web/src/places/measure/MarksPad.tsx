@@ -46,7 +46,7 @@ export function MarksPad({
             onChange={(_, state: MarkState | null) => state !== null && set(i, state)}
           >
             {STATES.map((state) => (
-              <ToggleButton key={state} value={state} sx={{ minHeight: 48, py: 0.25, lineHeight: 1.1, fontSize: 15 }}>
+              <ToggleButton key={state} value={state} sx={{ py: 0.25, lineHeight: 1.1, fontSize: 15 }}>
                 {t(`measure.mark.${state}`)}
               </ToggleButton>
             ))}

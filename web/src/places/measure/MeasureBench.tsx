@@ -13,7 +13,7 @@ import { percent } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { ChainLoop } from '../../pieces/ChainLoop.tsx'
 import { GaugeStrip } from '../../pieces/GaugeStrip.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ink } from '../../theme/theme.ts'
 import { PLACES_ROUND, useDraft, type DraftSpot } from './draft.ts'
@@ -39,6 +39,7 @@ import { SpotField } from './SpotField.tsx'
 import { Traps } from './Traps.tsx'
 import { useSaving } from './useSaving.ts'
 import { shortLabel, spreadOf } from './labels.ts'
+import { problemText } from '../../messages/said.ts'
 
 const LAST_INSTRUMENT = 'pelrin-last-instrument'
 const MODES = ['pin-to-pin', 'inside-rollers', 'outside-rollers'] as const
@@ -316,7 +317,7 @@ export function MeasureBench({
             onChange={(_, mode: (typeof MODES)[number] | null) => mode !== null && change({ mode })}
           >
             {MODES.map((mode) => (
-              <ToggleButton key={mode} value={mode} sx={{ minHeight: 48, lineHeight: 1.1, fontSize: 15 }}>
+              <ToggleButton key={mode} value={mode} sx={{ lineHeight: 1.1, fontSize: 15 }}>
                 {t(`measure.modeOf.${mode}`)}
               </ToggleButton>
             ))}
@@ -375,8 +376,8 @@ export function MeasureBench({
             label={t('bike.reason')}
             value={draft.reason}
             onChange={(event) => change({ reason: event.target.value })}
-            helperText={wrongIn('reason') ? t(`problems.${wrongIn('reason')}`) : t('bike.correctNote')}
-            slotProps={{ inputLabel: { shrink: true }, htmlInput: { maxLength: 200 } }}
+            helperText={wrongIn('reason') ? problemText(t, wrongIn('reason') ?? '') : t('bike.correctNote')}
+            slotProps={{ htmlInput: { maxLength: 200 } }}
             onKeyDown={(event) => {
               if (event.key !== 'Enter') return
               event.preventDefault()
@@ -397,18 +398,19 @@ export function MeasureBench({
           <Alert severity="error" icon={false}>
             {elsewhere.length > 0
               ? elsewhere.map((field) => field.detail).join(' ')
-              : t(`problems.${refused.code}`, { requestId: refused.requestId })}
+              : problemText(t, refused.code, { requestId: refused.requestId })}
           </Alert>
         )}
-        <Button
+        <KeyButton
+          cap="Enter"
           variant="contained"
           size="large"
           disabled={saving}
           onClick={() => save()}
-          sx={{ minHeight: 56, gap: 1.5 }}
+          sx={{ minHeight: 56 }}
         >
-          {saving ? t('measure.saving') : t('measure.save')} <KeyCap>Enter</KeyCap>
-        </Button>
+          {saving ? t('measure.saving') : t('measure.save')}
+        </KeyButton>
         <Traps instrument={instrument} preloadKg={assumed.measuring.preloadKg} />
       </Stack>
       <LivePane

@@ -7,6 +7,7 @@ import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ink } from '../../theme/theme.ts'
 import type { Draft } from './draft.ts'
 import type { OdometerReading } from './evaluate.ts'
+import { problemText } from '../../messages/said.ts'
 
 /** The odometer at this visit. Lower than last time, or far more, is asked about, never refused. */
 export function OdometerField({
@@ -40,7 +41,7 @@ export function OdometerField({
     reading.state === 'problem'
       ? t(`problems.${reading.problem}`)
       : error !== undefined && !asks
-        ? t(`problems.${error}`)
+        ? problemText(t, error)
         : null
   const answers = doubt === 'odometer-much' ? (['as-it-is'] as const) : (['restarted', 'as-it-is'] as const)
   return (
@@ -63,7 +64,6 @@ export function OdometerField({
           onChange={(event) => onChange({ ...odometer, typed: event.target.value, lower: null })}
           error={wrong !== null || asks}
           slotProps={{
-            inputLabel: { shrink: true },
             htmlInput: {
               inputMode: 'decimal',
               autoComplete: 'off',

@@ -7,11 +7,13 @@ import { useTranslation } from 'react-i18next'
 import type { Instrument } from '@pelrin/contract'
 import { number, percent } from '../../messages/format.ts'
 import { intervalText } from '../../pieces/intervalText.ts'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { ink } from '../../theme/theme.ts'
 import type { DraftSpot } from './draft.ts'
 import { countsOf, type SpotReading } from './evaluate.ts'
+import { problemText } from '../../messages/said.ts'
 
 /** The spot in hand: what the instrument shows, the counts it can be, and what it comes to. */
 export function SpotField({
@@ -53,7 +55,7 @@ export function SpotField({
     setRecounting(null)
     inputRef.current?.focus()
   }
-  const wrong = error !== undefined ? t(`problems.${error}`) : problemText(reading, t)
+  const wrong = error !== undefined ? problemText(t, error) : wrongOf(reading, t)
   const waitsForCount = reading.state === 'choose'
   const counted = reading.state === 'ready' && reading.span !== null && !whole ? reading.span : null
   const candidates =
@@ -94,7 +96,6 @@ export function SpotField({
           onChange={(event) => onChange({ ...spot, typed: event.target.value })}
           error={wrong !== null}
           slotProps={{
-            inputLabel: { shrink: true },
             htmlInput: {
               inputMode: entryForm(kind) === 'scale' ? 'decimal' : 'text',
               autoComplete: 'off',
@@ -131,7 +132,6 @@ export function SpotField({
               onChange({ ...spot, pitches: digits === '' ? null : Number(digits) })
             }}
             slotProps={{
-              inputLabel: { shrink: true },
               htmlInput: { inputMode: 'numeric', autoComplete: 'off', 'aria-describedby': 'spot-says' },
             }}
             sx={{ width: 104, flexShrink: 0, '& input': { fontSize: 26, fontWeight: 600, py: 1.1 } }}
@@ -189,8 +189,8 @@ export function SpotField({
   )
 }
 
-function problemText(reading: SpotReading, t: TFunction): string | null {
-  if (reading.state === 'problem') return t(`problems.${reading.problem}`, { ...reading.values })
+function wrongOf(reading: SpotReading, t: TFunction): string | null {
+  if (reading.state === 'problem') return problemText(t, reading.problem, { ...reading.values })
   if (reading.state !== 'no-count') return null
   const { below, above } = reading
   if (below === null) return t('measure.fitsNoneShort')
@@ -232,9 +232,9 @@ function Says({
         {observed.temperature !== 0 &&
           `, ${t('measure.temperatureAdds', { percent: number(observed.temperature, 3) })}`}{' '}
         {onRecount && (
-          <Button size="small" onClick={onRecount} sx={{ minHeight: 32, px: 0.5, gap: 0.75 }}>
-            {t('measure.recount')} <KeyCap>Alt N</KeyCap>
-          </Button>
+          <KeyButton cap="Alt N" size="small" onClick={onRecount} sx={{ minHeight: 32, px: 0.5 }}>
+            {t('measure.recount')}
+          </KeyButton>
         )}
       </Typography>
     </>

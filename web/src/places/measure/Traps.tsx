@@ -1,10 +1,10 @@
-import { Box, Button, Typography } from '@mui/material'
+import { Box, Typography } from '@mui/material'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import type { Instrument } from '@pelrin/contract'
 import { day, number } from '../../messages/format.ts'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ink } from '../../theme/theme.ts'
 import { HowTo } from './drawings/HowTo.tsx'
 
@@ -29,9 +29,13 @@ export function Traps({ instrument, preloadKg }: { instrument: Instrument; prelo
   }) as readonly string[]
   return (
     <Box>
-      <Button onClick={() => setShown(true)} sx={{ px: 0.5, gap: 1, width: '100%', justifyContent: 'space-between' }}>
-        {t('measure.howToOpen')} <KeyCap>Alt H</KeyCap>
-      </Button>
+      <KeyButton
+        cap="Alt H"
+        onClick={() => setShown(true)}
+        sx={{ px: 0.5, width: '100%', justifyContent: 'space-between' }}
+      >
+        {t('measure.howToOpen')}
+      </KeyButton>
       <HowTo kind={instrument.kind} open={shown} onClose={() => setShown(false)} />
       <Box component="ul" aria-label={t('measure.trapsTitle')} sx={{ m: 0, pl: 2.25, '& li': { mb: 0.25 } }}>
         {warnings.map((warning) => (

@@ -126,8 +126,8 @@ const Kept = v.looseObject({
 })
 
 function stored(key: string, arrived: (readingId: string) => boolean): Draft | null {
-  const kept = drafts.get(key)
-  if (!v.is(Kept, kept)) return null
+  const kept = drafts.read(key, Kept)
+  if (!kept) return null
   // What was sent does not come back to be sent again.
   if (arrived(kept.readingId)) {
     drafts.remove(key)

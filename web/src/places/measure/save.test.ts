@@ -1,4 +1,5 @@
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import * as v from 'valibot'
 import type { BikeRecord, CorrectReading, Instrument, Problem, TakeReading } from '@pelrin/contract'
 import { drafts } from '../../drafts/drafts.ts'
 import { outbox, type Waiting } from '../../outbox/outbox.ts'
@@ -210,7 +211,7 @@ describe('a write that was refused later', () => {
     )
     await save(draft)
     restoreDraft(sent[0]!)
-    const again = drafts.get('reading b1 ') as Draft
+    const again = drafts.read('reading b1 ', v.unknown()) as Draft
     expect(again.spots.map(({ typed }) => typed)).toEqual(draft.spots.map(({ typed }) => typed))
     expect(again).toMatchObject({ named: true, ruleCelsius: '21.5', source: 'customer', instrumentId: 'i1' })
     expect(again.note).toBe('from his saddlebag')
@@ -225,7 +226,7 @@ describe('a write that was refused later', () => {
   it('of a correction is kept beside the bike’s own draft', async () => {
     await save(draftOf({ 0: '305.6' }, { reason: 'misread' }), { corrects: 'r0' })
     restoreDraft(sent[0]!)
-    expect((drafts.get('reading b1 r0') as Draft).reason).toBe('misread')
+    expect((drafts.read('reading b1 r0', v.unknown()) as Draft).reason).toBe('misread')
   })
 })
 

@@ -24,12 +24,14 @@ import { useLetterKeys } from '../../keys/typing.tsx'
 import { day } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
 import { BrokenChainDrawing } from '../../pieces/BrokenChainDrawing.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ReachMap, ReachWords } from '../../pieces/ReachMap.tsx'
 import { EarlierBreaks } from './EarlierBreaks.tsx'
 import { useAdvice } from './useAdvice.ts'
 import { SECTION, useMendDraft } from './useMendDraft.ts'
 import { WayList, wayKey } from './WayList.tsx'
+import { Refused } from '../../forms/Refused.tsx'
 
 /** The broken chain on the bench: looked over section by section, then mended in one of the ways there are, or replaced. */
 export function MendBench({
@@ -164,7 +166,7 @@ export function MendBench({
             }
             error={wrong?.fields['cause'] !== undefined}
             helperText={wrong?.fields['cause']}
-            slotProps={{ select: { native: true }, inputLabel: { shrink: true } }}
+            slotProps={{ select: { native: true } }}
           >
             <option value="">–</option>
             {BREAK_CAUSES.map((one) => (
@@ -192,11 +194,7 @@ export function MendBench({
               }
             />
           )}
-          {wrong !== null && (
-            <Typography role="alert" color="error">
-              {wrong.sentence}
-            </Typography>
-          )}
+          <Refused>{wrong?.sentence}</Refused>
           <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap', '& > *': { flex: '1 1 170px', minHeight: 64 } }}>
             <Button variant="contained" disabled={busy || !inspected} onClick={() => void save('mended')}>
               {t('mends.mended')}
@@ -260,12 +258,18 @@ export function MendBench({
           <Typography sx={{ flex: '1 1 320px', fontSize: 18, fontWeight: 600 }} role="status">
             {t('mends.section', { from: section.from + 1, to: section.to + 1 })}
           </Typography>
-          <Button variant="outlined" color="secondary" onClick={() => mark(cursor)} sx={{ gap: 1, minHeight: 56 }}>
-            {t(damaged.includes(cursor) ? 'mends.unmark' : 'mends.mark', { pitch: cursor + 1 })} <KeyCap>Space</KeyCap>
-          </Button>
-          <Button variant="contained" onClick={passed} sx={{ gap: 1, minHeight: 56 }}>
-            {t('mends.sectionDone')} <KeyCap>Enter</KeyCap>
-          </Button>
+          <KeyButton
+            cap="Space"
+            variant="outlined"
+            color="secondary"
+            onClick={() => mark(cursor)}
+            sx={{ minHeight: 56 }}
+          >
+            {t(damaged.includes(cursor) ? 'mends.unmark' : 'mends.mark', { pitch: cursor + 1 })}
+          </KeyButton>
+          <KeyButton cap="Enter" variant="contained" onClick={passed} sx={{ minHeight: 56 }}>
+            {t('mends.sectionDone')}
+          </KeyButton>
         </Stack>
       )}
       {inspected && (

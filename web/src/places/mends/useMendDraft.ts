@@ -24,7 +24,9 @@ export type MendDraft = v.InferOutput<typeof Draft>
 /** What was found so far, kept on this device over a reload and a dead battery. */
 export function useMendDraft(chainId: string, pitches: number | null) {
   const key = `mend ${chainId}`
-  const [draft, setDraft] = useState<MendDraft>(() => stored(key) ?? { ...EMPTY, pitches: pitches?.toString() ?? '' })
+  const [draft, setDraft] = useState<MendDraft>(
+    () => drafts.read(key, Draft) ?? { ...EMPTY, pitches: pitches?.toString() ?? '' },
+  )
   return {
     draft,
     change: (part: Partial<MendDraft>) =>
@@ -50,9 +52,4 @@ const EMPTY: MendDraft = {
   cause: null,
   advised: null,
   firm: false,
-}
-
-function stored(key: string): MendDraft | null {
-  const read = v.safeParse(Draft, drafts.get(key))
-  return read.success ? read.output : null
 }

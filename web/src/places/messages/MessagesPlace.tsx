@@ -17,6 +17,7 @@ import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
 import { TemplateEditor } from './TemplateEditor.tsx'
+import { Refused } from '../../forms/Refused.tsx'
 
 /** Reminders and what became of them, what was answered, and what they say. */
 export function MessagesPlace() {
@@ -106,11 +107,7 @@ function Sent({ outbox }: { outbox: Outbox }) {
           </Button>
         </Stack>
         {!outbox.gateway && <Typography sx={{ color: ink('brass') }}>{t('reminding.gatewayNone')}</Typography>}
-        {wrong?.of === 'message' && (
-          <Typography role="alert" color="error">
-            {wrong.sentence}
-          </Typography>
-        )}
+        <Refused>{wrong?.of === 'message' ? wrong.sentence : undefined}</Refused>
         {outbox.messages.length === 0 && <Typography>{t('reminding.none')}</Typography>}
         <Box component="ol" aria-label={t('reminding.outbox')} sx={{ listStyle: 'none', m: 0, p: 0, pb: 2 }}>
           {outbox.messages.map((message) => (

@@ -12,6 +12,7 @@ import { clock, day } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { remindable } from './remindable.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 /** Reminders of due visits as they would go out: ticked, read, sent. Those that cannot go out say why. */
 export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[]; onClose: () => void }) {
@@ -84,11 +85,7 @@ export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[];
               </Box>
             ))}
           </Box>
-          {wrong !== null && (
-            <Typography role="alert" color="error">
-              {wrong.sentence}
-            </Typography>
-          )}
+          <Refused>{wrong?.sentence}</Refused>
           <Button
             type="submit"
             autoFocus

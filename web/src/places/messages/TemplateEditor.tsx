@@ -7,6 +7,7 @@ import { endpoints, type ReminderTemplate } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys, useDiary } from '../../api/queries.ts'
 import { remindable } from './remindable.ts'
+import { problemText } from '../../messages/said.ts'
 
 /** What reminders in a language say, seen on real data while it is written. */
 export function TemplateEditor({
@@ -55,7 +56,7 @@ export function TemplateEditor({
         error={problem !== null || wrong !== null}
         helperText={
           problem !== null
-            ? t(`problems.${problem.code}`, problem.code === 'template-field' ? { field: problem.field } : {})
+            ? problemText(t, problem.code, problem.code === 'template-field' ? { field: problem.field } : {})
             : (wrong ?? t('reminding.fields', { list: REMINDER_FIELDS.join(', ') }))
         }
         slotProps={{ htmlInput: { lang: language } }}

@@ -4,23 +4,13 @@ import { useTranslation } from 'react-i18next'
 import { endpoints, type CustomerLine } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
+import { useField } from '../../forms/useField.ts'
 
 /** Whose a bike is: somebody known is offered while a name is typed; any other name is a new customer. */
-export function WhoseBike({
-  name,
-  chosen,
-  wrong,
-  onType,
-  onChoose,
-}: {
-  name: string
-  /** Who was chosen; null while the name typed is a new one. */
-  chosen: CustomerLine | null
-  wrong: string | undefined
-  onType: (name: string) => void
-  onChoose: (customer: CustomerLine) => void
-}) {
+export function WhoseBike() {
   const { t } = useTranslation()
+  const { value: name, onChange: setName, wrong, ref } = useField<string>('customer.new.name')
+  const { value: chosen, onChange: setChosen } = useField<CustomerLine | null>('known')
   const typed = name.trim()
   const found = useQuery({
     queryKey: keys.customers(typed),
@@ -41,8 +31,16 @@ export function WhoseBike({
       options={found.data ?? []}
       filterOptions={(all) => all}
       inputValue={name}
-      onInputChange={(_, value, reason) => reason === 'input' && onType(value)}
-      onChange={(_, value) => value !== null && typeof value !== 'string' && onChoose(value)}
+      onInputChange={(_, value, reason) => {
+        if (reason !== 'input') return
+        setName(value)
+        setChosen(null)
+      }}
+      onChange={(_, value) => {
+        if (value === null || typeof value === 'string') return
+        setName(value.name)
+        setChosen(value)
+      }}
       getOptionLabel={(option) => (typeof option === 'string' ? option : option.name)}
       getOptionKey={(option) => (typeof option === 'string' ? option : option.id)}
       renderOption={({ key, ...props }, option) => (
@@ -56,6 +54,7 @@ export function WhoseBike({
       renderInput={(params) => (
         <TextField
           {...params}
+          inputRef={ref}
           autoFocus
           label={t('newBike.customer')}
           error={wrong !== undefined}

@@ -11,6 +11,8 @@ import { Plate } from '../../pieces/Plate.tsx'
 import type { PlateShape } from '@pelrin/drawn'
 import { ink } from '../../theme/theme.ts'
 import { priceText } from '../parts/partLook.ts'
+import { saidOf, type MessageKey } from '../../messages/said.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 const LOOK: Readonly<Record<Order['state'], { plate: PlateShape; colour: string }>> = {
   sending: { plate: 'dashed', colour: ink('ink') },
@@ -40,7 +42,7 @@ export function OrderCard({ order }: { order: Order }) {
         .filter(({ quantity }) => quantity !== 0)
       return ask(endpoints.receiveOrder, { params, key: v7(), body: { lines: counted } })
     })
-  const action = (label: string, job: () => Promise<unknown>, strong = false) => (
+  const action = (label: MessageKey, job: () => Promise<unknown>, strong = false) => (
     <Button variant={strong ? 'contained' : 'outlined'} disabled={busy} onClick={() => void run(job)}>
       {t(label)}
     </Button>
@@ -66,7 +68,7 @@ export function OrderCard({ order }: { order: Order }) {
       </Stack>
       {problem !== null && (
         <Typography sx={{ color: LOOK[state].colour }} role="status">
-          {t(`orders.problem.${problem}`)}
+          {saidOf(t, 'orders.problem', problem)}
         </Typography>
       )}
       <Box
@@ -112,11 +114,7 @@ export function OrderCard({ order }: { order: Order }) {
           ))}
         </tbody>
       </Box>
-      {wrong !== null && (
-        <Typography role="alert" color="error">
-          {wrong.sentence}
-        </Typography>
-      )}
+      <Refused>{wrong?.sentence}</Refused>
       <Stack direction="row" sx={{ gap: 1, mt: 0.5, flexWrap: 'wrap' }}>
         {state === 'placed' && (
           <Button variant="outlined" disabled={busy} onClick={() => void receive()}>

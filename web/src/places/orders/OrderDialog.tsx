@@ -13,6 +13,8 @@ import { Loading } from '../../pieces/States.tsx'
 import { ink } from '../../theme/theme.ts'
 import { priceText } from '../parts/partLook.ts'
 import { OrderCard } from './OrderCard.tsx'
+import { saidOf } from '../../messages/said.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 export interface ToOrder {
   readonly partId: string
@@ -78,7 +80,7 @@ export function OrderDialog({ wanted, onClose }: { wanted: readonly ToOrder[]; o
         >
           {problem !== null && (
             <Alert severity="warning" sx={{ mb: 1.5 }}>
-              {t(`orders.away.${problem}`)} {oldest && t('orders.oldPrices', { when: ago(oldest.askedAt) })}
+              {saidOf(t, 'orders.away', problem)} {oldest && t('orders.oldPrices', { when: ago(oldest.askedAt) })}
             </Alert>
           )}
           <Box
@@ -147,11 +149,7 @@ export function OrderDialog({ wanted, onClose }: { wanted: readonly ToOrder[]; o
             </tbody>
           </Box>
           <Stack direction="row" sx={{ justifyContent: 'flex-end', alignItems: 'center', gap: 2, pt: 2 }}>
-            {wrong && !lines.some(({ partId }) => at(partId)) && (
-              <Typography role="alert" color="error">
-                {wrong.sentence}
-              </Typography>
-            )}
+            <Refused>{wrong && !lines.some(({ partId }) => at(partId)) ? wrong.sentence : undefined}</Refused>
             <Typography sx={{ fontSize: 22, fontWeight: 700, fontVariantNumeric: 'tabular-nums' }}>
               {priceText(
                 lines.reduce((sum, { price, quantity }) => sum + price * (Number.isFinite(quantity) ? quantity : 0), 0),

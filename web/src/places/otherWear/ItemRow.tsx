@@ -38,9 +38,10 @@ export function ItemRow({
   useEffect(() => {
     if (!chosen) return
     row.current?.scrollIntoView({ block: 'nearest' })
-    // Digits of a rotor go into its field; those of all others choose.
-    if (kind === 'rotor') field.current?.focus()
-    else if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur()
+    // Digits of a rotor go into its field, or into the one beside it that was pointed at; those of all others choose.
+    if (kind === 'rotor') {
+      if (row.current?.contains(document.activeElement) !== true) field.current?.focus()
+    } else if (document.activeElement instanceof HTMLInputElement) document.activeElement.blur()
   }, [chosen, kind])
   const name = t(`otherWear.item.${now.item}`)
   const [latest] = now.checks
@@ -138,7 +139,6 @@ export function ItemRow({
               helperText={wrong.minimum}
               slotProps={{
                 htmlInput: { inputMode: 'decimal', 'aria-label': `${name}: ${t('otherWear.minimum')}` },
-                inputLabel: { shrink: true },
               }}
               sx={{ width: 190 }}
             />
@@ -183,7 +183,6 @@ function Choice({
       aria-label={`${name}: ${words}`}
       onClick={onChoose}
       sx={{
-        minHeight: 48,
         px: 1.25,
         py: 0.5,
         gap: 1,

@@ -1,4 +1,4 @@
-import { Box, Button, Stack, Typography } from '@mui/material'
+import { Box, Stack, Typography } from '@mui/material'
 import { useEffect, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
@@ -12,11 +12,12 @@ import { useBikeWrite } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { isPressed } from '../../keys/isControl.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 import { ItemRow } from './ItemRow.tsx'
 import { chosenBy, looksOf, type Line, type Pass } from './passState.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 /** Everything else that wears on a bike, looked over in one pass. */
 export function OtherWearPlace() {
@@ -133,21 +134,18 @@ function OnePass({ bikeId, wear, unit }: { bikeId: string; wear: OtherWear; unit
           <Typography variant="body2" color="textSecondary">
             {t('otherWear.caution')}
           </Typography>
-          {wrong !== null && (
-            <Typography role="alert" color="error">
-              {wrong.sentence}
-            </Typography>
-          )}
+          <Refused>{wrong?.sentence}</Refused>
         </Box>
-        <Button
+        <KeyButton
+          cap="S"
           ref={saveButton}
           variant="contained"
           disabled={busy || looks.length === 0}
           onClick={() => void save()}
-          sx={{ minHeight: 56, px: 3, gap: 1.5 }}
+          sx={{ minHeight: 56, px: 3 }}
         >
-          {t('otherWear.save', { count: looks.length })} <KeyCap>S</KeyCap>
-        </Button>
+          {t('otherWear.save', { count: looks.length })}
+        </KeyButton>
       </Stack>
       {back !== null && (
         <ReasonDialog

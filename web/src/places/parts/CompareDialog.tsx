@@ -8,6 +8,7 @@ import { Plate } from '../../pieces/Plate.tsx'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { ink } from '../../theme/theme.ts'
 import { chainName, OUTCOME_LOOK, priceText } from './partLook.ts'
+import { saidOf } from '../../messages/said.ts'
 
 /** Two chains side by side: what every rule says of each, and what they are. Where they differ stands out. */
 export function CompareDialog({
@@ -41,11 +42,11 @@ export function CompareDialog({
       of: ({ part }) => ({ text: part.stock === 0 ? t('parts.stockNone') : t('parts.stock', { count: part.stock }) }),
     },
     ...rules.map((rule) => ({
-      label: t(`parts.rule.${rule}`),
+      label: saidOf(t, 'parts.rule', rule),
       of: (one: JudgedChain) => {
         const said = one.rules.find((each) => each.rule === rule)
         return said
-          ? { text: t(`parts.reason.${said.reason}`, said.values ?? {}), outcome: said.outcome }
+          ? { text: saidOf(t, 'parts.reason', said.reason, said.values), outcome: said.outcome }
           : { text: '' }
       },
     })),
@@ -103,7 +104,7 @@ export function CompareDialog({
                 sx={{ mb: 0.5, width: '100%' }}
               >
                 {others.map((one) => (
-                  <MenuItem key={one.part.id} value={one.part.id} sx={{ minHeight: 48 }}>
+                  <MenuItem key={one.part.id} value={one.part.id}>
                     {chainName(one)}
                   </MenuItem>
                 ))}

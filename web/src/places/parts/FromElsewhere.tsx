@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { endpoints, type BikeSummary, type CatalogueLine, type DriveSystem } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useCatalogue, useFind } from '../../api/queries.ts'
-import { DESCRIBING, fieldsOfDrive, fieldsOfPart, type DriveFields } from './driveFrom.ts'
+import { DESCRIBING, typedDrive, typedOfPart, type TypedDrive } from './driveFrom.ts'
 
 /** Takes what is known of a drive from a bike like it, or from a part that is on it; what differs is corrected after. */
 export function FromElsewhere({
@@ -14,7 +14,7 @@ export function FromElsewhere({
 }: {
   bikeId: string
   systems: readonly DriveSystem[]
-  onTake: (fields: DriveFields) => void
+  onTake: (typed: Partial<TypedDrive>) => void
 }) {
   const { t } = useTranslation()
   const [text, setText] = useState('')
@@ -27,12 +27,12 @@ export function FromElsewhere({
   const takeBike = async (bike: BikeSummary | null): Promise<void> => {
     if (!bike) return
     const { drive } = await ask(endpoints.bikeParts, { params: { id: bike.id }, query: {} })
-    onTake(fieldsOfDrive(drive))
+    onTake(typedDrive(drive))
   }
   const takePart = async (line: CatalogueLine | null): Promise<void> => {
     if (!line) return
     const { kind, cells } = await ask(endpoints.cataloguePart, { params: { id: line.id } })
-    onTake(fieldsOfPart(kind, cells, systems))
+    onTake(typedOfPart(kind, cells, systems))
   }
   return (
     <Box

@@ -1,4 +1,4 @@
-import { Box, Button, Stack, Typography } from '@mui/material'
+import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import type { WantedPart } from '@pelrin/core'
@@ -6,9 +6,10 @@ import { endpoints, type KeptParts } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { useWrite } from '../../api/useWrite.ts'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ink } from '../../theme/theme.ts'
 import { priceText } from './partLook.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 /** One line of a job's parts, as it is kept or would be. */
 export interface JobLine extends WantedPart {
@@ -110,35 +111,38 @@ export function JobParts({
             </Box>
           ))}
         </Box>
-        {wrong !== null && (
-          <Typography role="alert" color="error">
-            {wrong}
-          </Typography>
-        )}
+        <Refused>{wrong}</Refused>
       </Box>
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap', justifyContent: 'flex-end' }}>
         <Typography sx={{ fontSize: 22, fontWeight: 700, fontVariantNumeric: 'tabular-nums', px: 1 }}>
           {cost === null ? t('parts.noPrice') : priceText(cost, t)}
         </Typography>
         {kept && (
-          <Button variant="outlined" disabled={busy} onClick={onLetGo} sx={{ gap: 1, px: 1.5 }}>
-            {t('parts.letGo')} <KeyCap>X</KeyCap>
-          </Button>
+          <KeyButton cap="X" variant="outlined" disabled={busy} onClick={onLetGo} sx={{ px: 1.5 }}>
+            {t('parts.letGo')}
+          </KeyButton>
         )}
         {missing && (
-          <Button variant={kept ? 'contained' : 'outlined'} disabled={busy} onClick={onOrder} sx={{ gap: 1, px: 1.5 }}>
-            {t('parts.order')} <KeyCap>O</KeyCap>
-          </Button>
+          <KeyButton
+            cap="O"
+            variant={kept ? 'contained' : 'outlined'}
+            disabled={busy}
+            onClick={onOrder}
+            sx={{ px: 1.5 }}
+          >
+            {t('parts.order')}
+          </KeyButton>
         )}
         {(!kept || differs) && (
-          <Button
+          <KeyButton
+            cap="K"
             variant={kept ? 'outlined' : 'contained'}
             disabled={busy || lines.length === 0}
             onClick={onKeep}
-            sx={{ gap: 1, px: 1.5 }}
+            sx={{ px: 1.5 }}
           >
-            {t(kept ? 'parts.keepInstead' : 'parts.keep')} <KeyCap>K</KeyCap>
-          </Button>
+            {t(kept ? 'parts.keepInstead' : 'parts.keep')}
+          </KeyButton>
         )}
       </Stack>
     </Stack>

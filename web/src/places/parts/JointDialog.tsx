@@ -1,35 +1,28 @@
-import {
-  Box,
-  Button,
-  ButtonBase,
-  MenuItem,
-  Stack,
-  TextField,
-  ToggleButton,
-  ToggleButtonGroup,
-  Typography,
-} from '@mui/material'
-import { useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { Stack, Typography } from '@mui/material'
+import { useWatch } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
-import { v7 } from 'uuid'
 import { chainSpeeds, speedsMatch } from '@pelrin/core'
 import { endpoints, type BikeParts, type JointModel } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
-import { useWrite, wrongAt } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
-import { JointDrawing, type JointLook } from '../../pieces/JointDrawing.tsx'
-import { SheetDialog } from '../../pieces/SheetDialog.tsx'
-import { ink } from '../../theme/theme.ts'
+import { Choice } from '../../forms/Choice.tsx'
+import { FormDialog } from '../../forms/FormDialog.tsx'
+import { Line } from '../../forms/Line.tsx'
+import { maybeIn, maybeTyped } from '../../forms/maybe.ts'
+import { Pick } from '../../forms/Pick.tsx'
+import { asTyped, choiceIn, numberIn } from '../../forms/typed.ts'
+import { useWriteForm } from '../../forms/useWriteForm.ts'
+import type { JointLook } from '../../pieces/JointDrawing.tsx'
+import { JointLooks } from './JointLooks.tsx'
 
-const LOOKS: readonly JointLook[] = ['link', 'pin', 'riveted', 'clip']
+/** What of a joint can be counted: how often it was closed, and how it clicked. */
+const counted = (look: JointLook | null): boolean => look === 'link' || look === 'clip'
 
-/** What is the chain on this bike closed with? Told by drawings, by number key or thumb; then what more is known of it. */
+/** What is the chain on this bike closed with? Told by drawings; then what more is known of it. */
 export function JointDialog({
   bikeId,
-  parts,
+  parts: { present, drive },
   joints,
   onClose,
 }: {
@@ -40,162 +33,87 @@ export function JointDialog({
 }) {
   const { t } = useTranslation()
   const { tell } = useSurroundings()
-  const [look, setLook] = useState<JointLook | null>(parts.present?.kind ?? null)
-  const [partId, setPartId] = useState(parts.present?.model?.id ?? '')
-  const [closings, setClosings] = useState(parts.present?.closings == null ? '' : String(parts.present.closings))
-  const [firm, setFirm] = useState<boolean | null>(parts.present?.firm ?? null)
-  const { at, setWrong, write } = useWrite({ stale: [keys.parts(bikeId)] })
-  const choose = (next: JointLook): void => {
-    setLook(next)
-    setPartId('')
+  const start = {
+    kind: present?.kind ?? null,
+    partId: present?.model?.id ?? '',
+    closings: asTyped(present?.closings),
+    firm: maybeTyped(present?.firm ?? null),
   }
-  useHotkeys(
-    '1, 2, 3, 4',
-    (event) => {
-      const found = LOOKS[Number(event.key) - 1]
-      if (found) choose(found)
+  const form = useWriteForm({
+    stale: [keys.parts(bikeId)],
+    schema: endpoints.seeJoint.body,
+    start,
+    read: ({ kind, partId, closings, firm }: typeof start, id) => ({
+      id,
+      kind: kind!,
+      partId: choiceIn(partId),
+      closings: counted(kind) ? numberIn(closings) : null,
+      firm: counted(kind) ? maybeIn(firm) : null,
+    }),
+    send: (body, { id }) => ask(endpoints.seeJoint, { params: { id: bikeId }, key: id, body }),
+    done: () => {
+      tell(t('parts.saved'))
+      onClose()
     },
-    { preventDefault: true },
-  )
-  const speeds = chainSpeeds(parts.drive)
+  })
+  const look = useWatch({ control: form.fields.control, name: 'kind' })
+  const speeds = chainSpeeds(drive)
   const candidates = joints
     .filter(({ kind, speeds: made }) => kind === look && speedsMatch(made, speeds))
-    .sort((a, b) => (`${a.maker} ${a.name}` < `${b.maker} ${b.name}` ? -1 : 1))
-  const save = async (): Promise<void> => {
-    if (look === null) return
-    const typed = closings.trim()
-    if (typed !== '' && !/^\d+$/.test(typed)) {
-      setWrong(wrongAt({ closings: t('problems.closings-range') }))
-      return
-    }
-    const counted = look === 'link' || look === 'clip'
-    const body = {
-      id: v7(),
-      kind: look,
-      partId: partId === '' ? null : partId,
-      closings: counted && typed !== '' ? Number(typed) : null,
-      firm: counted ? firm : null,
-    }
-    const seen = () => ask(endpoints.seeJoint, { params: { id: bikeId }, key: v7(), body })
-    if (!(await write(() => seen().then(() => true)))) return
-    tell(t('parts.saved'))
-    onClose()
-  }
+    .map(({ id, maker, name }) => [id, `${maker} ${name}`] as const)
+    .sort(([, a], [, b]) => (a < b ? -1 : 1))
   return (
-    <SheetDialog open onClose={onClose} title={t('parts.joint.title')} maxWidth="md" fullWidth>
-      <Box
-        component="form"
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault()
-          void save()
+    <FormDialog
+      form={form}
+      title={t('parts.joint.title')}
+      go={t('parts.save')}
+      ready={look !== null}
+      wide
+      onClose={onClose}
+    >
+      <Typography sx={{ mb: 0.5 }}>{t('parts.joint.lead')}</Typography>
+      <JointLooks
+        look={look}
+        onLook={(next) => {
+          form.fields.setValue('kind', next)
+          form.fields.setValue('partId', '')
         }}
-      >
-        <Typography sx={{ mb: 1.5 }}>{t('parts.joint.lead')}</Typography>
-        <Box
-          role="radiogroup"
-          aria-label={t('parts.joint.title')}
-          sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr 1fr', sm: 'repeat(4, 1fr)' }, gap: 1.5 }}
-        >
-          {LOOKS.map((one, i) => (
-            <ButtonBase
-              key={one}
-              role="radio"
-              aria-checked={look === one}
-              onClick={() => choose(one)}
-              sx={{
-                display: 'flex',
-                flexDirection: 'column',
-                justifyContent: 'flex-start',
-                alignItems: 'stretch',
-                textAlign: 'left',
-                p: 1.25,
-                font: 'inherit',
-                bgcolor: look === one ? ink('blade') : 'background.paper',
-                border: 1.5,
-                borderColor: look === one ? ink('steel') : 'divider',
-              }}
-            >
-              <JointDrawing joint={one} label={t(`parts.joint.${one}`)} />
-              <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center', mt: 0.5 }}>
-                <Typography sx={{ fontWeight: 700 }}>{t(`parts.joint.${one}`)}</Typography>
-                <KeyCap>{String(i + 1)}</KeyCap>
-              </Stack>
-              <Typography variant="body2" color="textSecondary">
-                {t(`parts.joint.sign.${one}`)}
-              </Typography>
-            </ButtonBase>
-          ))}
-        </Box>
-        {look !== null && (
-          <Typography sx={{ mt: 1.5 }}>
-            <b>{t('parts.joint.opens')}</b> {t(`parts.joint.open.${look}`)}
-          </Typography>
-        )}
-        {look !== null && look !== 'riveted' && (
-          <Stack direction={{ xs: 'column', sm: 'row' }} sx={{ gap: 2, mt: 2, alignItems: { sm: 'flex-start' } }}>
-            <TextField
-              select
-              label={t('parts.joint.which')}
-              value={partId}
-              onChange={(event) => setPartId(event.target.value)}
-              error={at('partId') !== undefined}
-              helperText={at('partId')}
-              slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-              sx={{ minWidth: 230 }}
-            >
-              <MenuItem value="" sx={{ minHeight: 48 }}>
-                {t('app.unknown')}
-              </MenuItem>
-              {candidates.map(({ id, maker, name }) => (
-                <MenuItem key={id} value={id} sx={{ minHeight: 48 }}>
-                  {maker} {name}
-                </MenuItem>
-              ))}
-            </TextField>
-            {look !== 'pin' && (
-              <>
-                <TextField
-                  label={t('parts.joint.closings')}
-                  value={closings}
-                  onChange={(event) => {
-                    setClosings(event.target.value)
-                    setWrong(null)
-                  }}
-                  error={at('closings') !== undefined}
-                  helperText={at('closings')}
-                  slotProps={{ inputLabel: { shrink: true }, htmlInput: { inputMode: 'numeric' } }}
-                  placeholder={t('app.unknown')}
-                  sx={{ width: 190 }}
-                />
-                <ToggleButtonGroup
-                  exclusive
-                  value={firm}
-                  aria-label={t('parts.joint.click')}
-                  onChange={(_, value: boolean | null) => setFirm(value)}
-                >
-                  <ToggleButton value sx={{ height: 56, px: 2 }}>
-                    {t('parts.joint.firm')}
-                  </ToggleButton>
-                  <ToggleButton value={false} sx={{ height: 56, px: 2 }}>
-                    {t('parts.joint.weak')}
-                  </ToggleButton>
-                </ToggleButtonGroup>
-              </>
-            )}
-          </Stack>
-        )}
-        <Stack direction="row" sx={{ justifyContent: 'flex-end', alignItems: 'center', gap: 2, pt: 2 }}>
-          {at('') !== undefined && (
-            <Typography role="alert" color="error">
-              {at('')}
-            </Typography>
+      />
+      {look !== null && (
+        <Typography sx={{ mt: 0.5 }}>
+          <b>{t('parts.joint.opens')}</b> {t(`parts.joint.open.${look}`)}
+        </Typography>
+      )}
+      {look !== null && look !== 'riveted' && (
+        <Stack direction={{ xs: 'column', sm: 'row' }} sx={{ gap: 2, mt: 1, alignItems: { sm: 'flex-start' } }}>
+          <Choice
+            name="partId"
+            label={t('parts.joint.which')}
+            options={[['', t('app.unknown')], ...candidates]}
+            sx={{ minWidth: 230 }}
+          />
+          {counted(look) && (
+            <>
+              <Line
+                name="closings"
+                label={t('parts.joint.closings')}
+                of="whole"
+                placeholder={t('app.unknown')}
+                sx={{ width: 190 }}
+              />
+              <Pick
+                name="firm"
+                label={t('parts.joint.click')}
+                options={[
+                  ['yes', t('parts.joint.firm')],
+                  ['no', t('parts.joint.weak')],
+                ]}
+                none=""
+              />
+            </>
           )}
-          <Button type="submit" variant="contained" disabled={look === null} sx={{ px: 4 }}>
-            {t('parts.save')}
-          </Button>
         </Stack>
-      </Box>
-    </SheetDialog>
+      )}
+    </FormDialog>
   )
 }

@@ -21,6 +21,7 @@ import {
 } from '@pelrin/core'
 import type { PartsFacts } from '@pelrin/contract'
 import { number } from '../../messages/format.ts'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { LoopDrawing } from '../../pieces/LoopDrawing.tsx'
 import { Why } from '../../pieces/Why.tsx'
@@ -69,15 +70,16 @@ export function LengthPane({ facts, of, assumed, pitches, worked, halfLink, onHa
         {pitches !== null && (
           <Stack direction="row" sx={{ gap: 0.5, alignItems: 'center' }}>
             {[-step, step].map((by) => (
-              <Button
+              <KeyButton
+                cap={by < 0 ? '←' : '→'}
                 key={by}
                 variant="outlined"
                 aria-label={t(by < 0 ? 'parts.fewer' : 'parts.more', { count: step })}
                 onClick={() => onPitches(pitches + by)}
-                sx={{ minWidth: 48, minHeight: 48, px: 1, gap: 0.75 }}
+                sx={{ minWidth: 48, px: 1 }}
               >
-                {by < 0 ? `−${step}` : `+${step}`} <KeyCap>{by < 0 ? '←' : '→'}</KeyCap>
-              </Button>
+                {by < 0 ? `−${step}` : `+${step}`}
+              </KeyButton>
             ))}
           </Stack>
         )}

@@ -1,4 +1,5 @@
-import { Box, Button, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
+import { Box, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
+import type { TFunction } from 'i18next'
 import { useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
@@ -8,6 +9,7 @@ import type { BikeMatch, BikeParts, JudgedChain, JudgedJoint } from '@pelrin/con
 import { useBike, useBikeParts, useMatching } from '../../api/queries.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
@@ -24,6 +26,7 @@ import { placeText, ruledText } from './partAnswer.ts'
 import { PartsList, type ListedPart } from './PartsList.tsx'
 import { PartsTabs } from './PartsTabs.tsx'
 import { RulesOf } from './RulesOf.tsx'
+import { saidOf } from '../../messages/said.ts'
 
 const FEWEST = 20
 const MOST = 400
@@ -202,9 +205,9 @@ function PartsOf({
         </Box>
         <Stack direction="row" sx={{ gap: 1.5, flexShrink: 0, flexWrap: 'wrap' }}>
           <PartsTabs now="bike" bikeId={bikeId} />
-          <Button variant="outlined" onClick={() => setSheet('drive')} sx={{ minHeight: 48, gap: 1, px: 1.5 }}>
-            {t('parts.drive')} <KeyCap>E</KeyCap>
-          </Button>
+          <KeyButton cap="E" variant="outlined" onClick={() => setSheet('drive')} sx={{ px: 1.5 }}>
+            {t('parts.drive')}
+          </KeyButton>
         </Stack>
       </Stack>
       <Stack sx={{ minHeight: 0, pb: 1, gap: 0.75, gridRow: { md: 2 } }}>
@@ -228,14 +231,15 @@ function PartsOf({
             </Typography>
           )}
           <Box sx={{ flex: 1 }} />
-          <Button
+          <KeyButton
+            cap="C"
             variant="text"
             onClick={() => setSheet('compare')}
             disabled={match.chains.length < 2}
-            sx={{ minHeight: 40, px: 0.75, gap: 0.75, minWidth: 0 }}
+            sx={{ minHeight: 40, px: 0.75, minWidth: 0 }}
           >
-            {!hasTiming && t('parts.compare.short')} <KeyCap>C</KeyCap>
-          </Button>
+            {!hasTiming && t('parts.compare.short')}
+          </KeyButton>
           <TextField
             inputRef={askField}
             size="small"
@@ -289,23 +293,25 @@ function PartsOf({
                 : t('parts.jointsNone')}
           </Typography>
           {facts.presentChainId !== null && of === 'drive' && (
-            <Button
+            <KeyButton
+              cap="R"
               variant="text"
               aria-pressed={jointsFor === 'on'}
               onClick={() => setJointsFor(jointsFor === 'on' ? 'new' : 'on')}
-              sx={{ minHeight: 40, px: 0.75, gap: 0.75, whiteSpace: 'nowrap' }}
+              sx={{ minHeight: 40, px: 0.75, whiteSpace: 'nowrap' }}
             >
-              {t(jointsFor === 'on' ? 'parts.forNew' : 'parts.forOn')} <KeyCap>R</KeyCap>
-            </Button>
+              {t(jointsFor === 'on' ? 'parts.forNew' : 'parts.forOn')}
+            </KeyButton>
           )}
-          <Button
+          <KeyButton
+            cap="J"
             variant="text"
             onClick={() => setSheet('joint')}
             title={t('parts.joint.title')}
-            sx={{ minHeight: 40, px: 0.75, gap: 0.75, whiteSpace: 'nowrap' }}
+            sx={{ minHeight: 40, px: 0.75, whiteSpace: 'nowrap' }}
           >
-            {t('parts.joint.short')} <KeyCap>J</KeyCap>
-          </Button>
+            {t('parts.joint.short')}
+          </KeyButton>
         </Stack>
         {jointsFor === 'on' && (
           <ToggleButtonGroup
@@ -448,13 +454,13 @@ function PartsOf({
 }
 
 /** The rules that speak against a part, by name; what excludes it before what is only to be minded. */
-function against(rules: JudgedChain['rules'], t: (key: string) => string): string {
+function against(rules: JudgedChain['rules'], t: TFunction): string {
   const worst = (['does-not-fit', 'not-known', 'caution'] as const).find((outcome) =>
     rules.some((rule) => rule.outcome === outcome),
   )
   return rules
     .filter(({ outcome }) => outcome === worst)
-    .map(({ rule }) => t(`parts.rule.${rule}`))
+    .map(({ rule }) => saidOf(t, 'parts.rule', rule))
     .join(', ')
 }
 
@@ -470,7 +476,7 @@ function WantedFacts({ parts }: { parts: BikeMatch }) {
       {parts.wanted.map(({ fact, rules }) => (
         <Typography key={fact} variant="body2">
           <b>{t(`parts.fact.${fact}`)}</b>{' '}
-          {t('parts.decides', { rules: rules.map((rule) => t(`parts.rule.${rule}`)).join(', ') })}
+          {t('parts.decides', { rules: rules.map((rule) => saidOf(t, 'parts.rule', rule)).join(', ') })}
         </Typography>
       ))}
     </Box>

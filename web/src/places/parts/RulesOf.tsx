@@ -3,6 +3,7 @@ import { useTranslation } from 'react-i18next'
 import type { RuleOutcome } from '@pelrin/contract'
 import { Plate } from '../../pieces/Plate.tsx'
 import { OUTCOME_LOOK } from './partLook.ts'
+import { saidOf } from '../../messages/said.ts'
 
 /** What every rule says of one part, each with its reason: what excludes it first. */
 export function RulesOf({
@@ -49,7 +50,7 @@ export function RulesOf({
               />
             </Box>
             <Typography variant="body2" sx={{ lineHeight: '18px', fontWeight: outcome === 'fits' ? 400 : 600 }}>
-              {t(`parts.reason.${reason}`, values ?? {})}
+              {saidOf(t, 'parts.reason', reason, values)}
             </Typography>
           </Box>
         ))}

@@ -1,19 +1,19 @@
 import { describe, expect, it } from 'vitest'
-import type { DriveDescription } from '@pelrin/contract'
-import { fieldsOfDrive, fieldsOfPart } from './driveFrom.ts'
+import { endpoints, fieldProblems, type DriveDescription } from '@pelrin/contract'
+import { driveIn, typedDrive, typedOfPart } from './driveFrom.ts'
 
 const systems = [
-  { id: 's1', name: 'Varrow Gannet 11', flatTop: false, largeRoller: false },
-  { id: 's2', name: 'Mabry Dyke 9', flatTop: false, largeRoller: false },
+  { id: '0192c7f2-5340-7b38-85ad-000000000001', name: 'Varrow Gannet 11', flatTop: false, largeRoller: false },
+  { id: '0192c7f2-5340-7b38-85ad-000000000002', name: 'Mabry Dyke 9', flatTop: false, largeRoller: false },
 ]
 
 describe('a drive from the catalogue', () => {
   it('takes sprockets, speeds and system from a cassette, and nothing else', () => {
     const cells = { sprockets: '11 13 15 17', systems: 'Varrow Gannet 11' }
-    expect(fieldsOfPart('cassette', cells, systems)).toEqual({
+    expect(typedOfPart('cassette', cells, systems)).toEqual({
       sprockets: '11 13 15 17',
       speeds: '4',
-      systemId: 's1',
+      systemId: systems[0]!.id,
     })
   })
   it('says nothing of the system where a part is made for several', () => {
@@ -23,7 +23,7 @@ describe('a drive from the catalogue', () => {
       pulleys: '11 11',
       systems: 'Varrow Gannet 11, Mabry Dyke 9',
     }
-    expect(fieldsOfPart('derailleur', cells, systems)).toEqual({
+    expect(typedOfPart('derailleur', cells, systems)).toEqual({
       capacityTeeth: '37',
       largestSprocketTeeth: '34',
       pulleys: '11 11',
@@ -31,48 +31,65 @@ describe('a drive from the catalogue', () => {
     })
   })
   it('takes teeth and width from a ring', () => {
-    expect(fieldsOfPart('ring', { teeth: '50 34', width: '3/32' }, systems)).toEqual({
+    expect(typedOfPart('ring', { teeth: '50 34', width: '3/32' }, systems)).toEqual({
       fronts: '50 34',
       ringWidth: '3/32',
     })
   })
 })
 
+const known: DriveDescription = {
+  type: 'derailleur',
+  speeds: 9,
+  fronts: [48, 36],
+  sprockets: [11, 13],
+  motor: false,
+  system: systems[1]!,
+  level: null,
+  ringWidth: null,
+  chainstayMm: 445,
+  suspension: 'rigid',
+  growthMm: null,
+  statedAdd: null,
+  pulleys: null,
+  pulleysCounted: false,
+  capacityTeeth: 45,
+  largestSprocketTeeth: null,
+  axleMm: null,
+  takenOff: false,
+  timing: { teeth: [40, 40], fromMm: 690, toMm: 714 },
+  guide: null,
+  wideNarrow: null,
+  clutch: null,
+  cageLock: null,
+  discBrake: null,
+}
+
 describe('a drive like another bike’s', () => {
   it('is that drive in words, what is not known left empty', () => {
-    const drive: DriveDescription = {
-      type: 'derailleur',
-      speeds: 9,
-      fronts: [48, 36],
-      sprockets: [11, 13],
-      motor: false,
-      system: systems[1]!,
-      level: null,
-      ringWidth: null,
-      chainstayMm: 445,
-      suspension: 'rigid',
-      growthMm: null,
-      statedAdd: null,
-      pulleys: null,
-      pulleysCounted: false,
-      capacityTeeth: 45,
-      largestSprocketTeeth: null,
-      axleMm: null,
-      takenOff: false,
-      timing: { teeth: [40, 40], fromMm: 690, toMm: 714 },
-      guide: null,
-      wideNarrow: null,
-      clutch: null,
-      cageLock: null,
-      discBrake: null,
-    }
-    expect(fieldsOfDrive(drive)).toMatchObject({
+    expect(typedDrive(known)).toMatchObject({
       fronts: '48 36',
-      systemId: 's2',
+      systemId: systems[1]!.id,
       chainstayMm: '445',
       largestSprocketTeeth: '',
-      timingTeeth: '40 40',
-      timingTo: '714',
+      timing: { teeth: '40 40', toMm: '714' },
+      tandem: true,
+      clutch: '',
     })
+  })
+  it('says the same again as it is written, and keeps what is no number for its field to refuse', () => {
+    const drive = { ...known, axleMm: { from: 420, to: 440 } }
+    const { type: _, system, ...said } = drive
+    expect(driveIn(typedDrive(drive))).toEqual({ ...said, systemId: system?.id ?? null })
+    const typed = { ...typedDrive(drive), chainstayMm: 'long', fronts: '48 x' }
+    expect(driveIn(typed)).toMatchObject({ chainstayMm: NaN, fronts: [48, NaN] })
+    expect(fieldProblems(endpoints.changeDrive.body, driveIn(typed)).map(({ path }) => path)).toEqual([
+      'fronts.1',
+      'chainstayMm',
+    ])
+  })
+  it('has one end of an axle that cannot be moved stand for both', () => {
+    expect(driveIn({ ...typedDrive(known), axleMm: { from: '430', to: '' } }).axleMm).toEqual({ from: 430, to: 430 })
+    expect(driveIn({ ...typedDrive(known), tandem: false }).timing).toBeNull()
   })
 })

@@ -2,6 +2,7 @@ import type { TFunction } from 'i18next'
 import { aheadBy } from '@pelrin/core'
 import type { JudgedChain, JudgedJoint } from '@pelrin/contract'
 import { chainName } from './partLook.ts'
+import { saidOf } from '../../messages/said.ts'
 
 /** What the rules together say of a part, in one sentence. */
 export function ruledText(
@@ -13,7 +14,7 @@ export function ruledText(
   if (outcome === 'caution') return t('parts.answer.caution', { count: those.length })
   if (outcome === 'not-known') return t('parts.answer.not-known')
   const [first] = those
-  return t('parts.answer.does-not-fit', { reason: first ? t(`parts.reason.${first.reason}`, first.values ?? {}) : '' })
+  return t('parts.answer.does-not-fit', { reason: first ? saidOf(t, 'parts.reason', first.reason, first.values) : '' })
 }
 
 /** Why a chain stands where it does: before the next, or after the first. */

@@ -5,6 +5,7 @@ import { v7 } from 'uuid'
 import type { PotCandidate } from '@pelrin/contract'
 import { clock } from '../../messages/format.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
+import { Refused } from '../../forms/Refused.tsx'
 
 export interface Added {
   readonly id: string
@@ -88,11 +89,7 @@ export function AddToPot({
             </Box>
           ))}
         </Box>
-        {wrong !== null && (
-          <Typography role="alert" color="error">
-            {wrong}
-          </Typography>
-        )}
+        <Refused>{wrong}</Refused>
         {candidates.length > 0 && (
           <Button type="submit" variant="contained" disabled={busy || ticked.size === 0} sx={{ mt: 2 }}>
             {ticked.size === 0 ? t('pot.add') : t('pot.addGo', { count: ticked.size })}

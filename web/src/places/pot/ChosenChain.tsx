@@ -5,6 +5,7 @@ import { BATH_CONDITIONS, POT_NEEDS, POT_RECIPES } from '@pelrin/core'
 import type { PotChainNow } from '@pelrin/contract'
 import { clock, today } from '../../messages/format.ts'
 import { timeOn } from '../../messages/timeOn.ts'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 
 export type ChainChange = Partial<Pick<PotChainNow, 'readyBy' | 'needs' | 'recipe' | 'condition' | 'notBefore'>>
@@ -92,15 +93,15 @@ export function ChosenChain({
               <KeyCap>→</KeyCap>
             </Button>
             {chain.notBefore !== null && (
-              <Button disabled={busy} onClick={() => onPin(null)} sx={{ gap: 1 }}>
-                {t('pot.unpin')} <KeyCap>P</KeyCap>
-              </Button>
+              <KeyButton cap="P" disabled={busy} onClick={() => onPin(null)}>
+                {t('pot.unpin')}
+              </KeyButton>
             )}
           </>
         )}
-        <Button color="error" disabled={busy} onClick={onTake} sx={{ gap: 1 }}>
-          {t('pot.take')} <KeyCap>X</KeyCap>
-        </Button>
+        <KeyButton cap="X" color="error" disabled={busy} onClick={onTake}>
+          {t('pot.take')}
+        </KeyButton>
       </Stack>
     </Box>
   )

@@ -1,4 +1,4 @@
-import { Box, Button, Stack, Typography } from '@mui/material'
+import { Box, Stack, Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
 import { useMemo, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
@@ -14,7 +14,7 @@ import { isControl } from '../../keys/isControl.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { clock } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
@@ -31,6 +31,7 @@ import { PotTimeline } from './PotTimeline.tsx'
 import { shortName } from './shortName.ts'
 import { useHeat } from './useHeat.ts'
 import { useNow } from './useNow.ts'
+import { Refused } from '../../forms/Refused.tsx'
 
 const MINUTE = 60_000
 
@@ -213,15 +214,11 @@ function Session({ board }: { board: PotBoard }) {
             <Typography variant="h1">{t('pot.title')}</Typography>
             {plan && chains.length > 0 && <PlanWords plan={plan} board={board} />}
           </Box>
-          <Button variant="outlined" onClick={() => setAdding(true)} sx={{ gap: 1.5, minHeight: 56 }}>
-            {t('pot.add')} <KeyCap>A</KeyCap>
-          </Button>
+          <KeyButton cap="A" variant="outlined" onClick={() => setAdding(true)} sx={{ minHeight: 56 }}>
+            {t('pot.add')}
+          </KeyButton>
         </Stack>
-        {wrong !== null && !adding && (
-          <Typography role="alert" color="error">
-            {wrong}
-          </Typography>
-        )}
+        <Refused>{wrong !== null && !adding ? wrong : undefined}</Refused>
         {pots.length === 0 && <Typography>{t('pot.noPot')}</Typography>}
         {chains.length === 0 && <Typography sx={{ fontSize: 18, py: 3 }}>{t('pot.empty')}</Typography>}
         {plan && chains.length > 0 && (

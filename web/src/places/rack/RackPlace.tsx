@@ -4,7 +4,6 @@ import {
   MenuItem,
   Stack,
   TextField,
-  Button,
   ToggleButton,
   ToggleButtonGroup,
   Typography,
@@ -18,7 +17,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router'
 import { RackState, type BikeSummary } from '@pelrin/contract'
 import { useRack, type RackFilter } from '../../api/queries.ts'
 import { usePutOnStand } from '../../app/usePutOnStand.ts'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { isControl } from '../../keys/isControl.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
@@ -107,12 +106,12 @@ export function RackPlace() {
           {first && t('rack.count', { count: first.total })}
         </Typography>
         <Box sx={{ flex: 1 }} />
-        <Button component={Link} to="/new-bike" variant="outlined" sx={{ gap: 1.5 }}>
-          {t('newBike.add')} <KeyCap>N</KeyCap>
-        </Button>
-        <Button component={Link} to={`/tags?${search}`} variant="outlined" sx={{ gap: 1.5 }}>
-          {t('tags.sheet')} <KeyCap>T</KeyCap>
-        </Button>
+        <KeyButton cap="N" component={Link} to="/new-bike" variant="outlined">
+          {t('newBike.add')}
+        </KeyButton>
+        <KeyButton cap="T" component={Link} to={`/tags?${search}`} variant="outlined">
+          {t('tags.sheet')}
+        </KeyButton>
       </Stack>
       <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap', mb: 1.25, alignItems: 'center' }}>
         <TextField
@@ -144,7 +143,7 @@ export function RackPlace() {
           onChange={(_, value: string | null) => set('state', value === 'all' ? null : value)}
           sx={{ flexWrap: 'wrap' }}
         >
-          {['all', ...RackState.options].map((option) => (
+          {(['all', ...RackState.options] as const).map((option) => (
             <ToggleButton key={option} value={option} sx={{ height: 48, px: 1.75, fontSize: 15.5, gap: 1 }}>
               {option === 'all' ? t('rack.all') : t(`rack.state.${option}`)}
               <Box component="span" sx={{ fontWeight: 500, opacity: 0.85 }}>

@@ -58,7 +58,6 @@ export function RuleChartPlace() {
           onChange={(event) => setCountsTyped(event.target.value)}
           error={!counts.ok}
           helperText={counts.ok ? undefined : t(`problems.${counts.problem}`)}
-          slotProps={{ inputLabel: { shrink: true } }}
           sx={{ flex: 1.2, minWidth: 220 }}
         />
         <TextField
@@ -68,7 +67,6 @@ export function RuleChartPlace() {
           onChange={(event) => setStepsTyped(event.target.value)}
           error={!ownSteps.ok}
           helperText={ownSteps.ok ? undefined : t(`problems.${ownSteps.problem}`)}
-          slotProps={{ inputLabel: { shrink: true } }}
           sx={{ flex: 1, minWidth: 200 }}
         />
         <ToggleButtonGroup

@@ -8,7 +8,7 @@ import { SHEET_KINDS, type SheetKind } from '@pelrin/contract'
 import { useSheet } from '../../api/queries.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
 import { locale } from '../../messages/format.ts'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ON_PAPER } from '../../pieces/OnPaper.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
@@ -38,9 +38,9 @@ export function SheetPlace() {
             <Tab key={one} value={one} label={t(`sheet.title.${one}`)} sx={{ textTransform: 'none', fontSize: 17 }} />
           ))}
         </Tabs>
-        <Button variant="outlined" onClick={() => window.print()} startIcon={<PrintIcon />} sx={{ gap: 1 }}>
-          {t('sheet.print')} <KeyCap>P</KeyCap>
-        </Button>
+        <KeyButton cap="P" variant="outlined" onClick={() => window.print()} startIcon={<PrintIcon />}>
+          {t('sheet.print')}
+        </KeyButton>
         <Button
           variant="contained"
           component="a"

@@ -12,6 +12,7 @@ import { Plate } from '../../pieces/Plate.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { ink } from '../../theme/theme.ts'
+import { problemText } from '../../messages/said.ts'
 
 /** A mark for the rule on the door: nothing measured, just what it looks like. */
 const DOOR_MARKS = [{ value: 0.31, over: null, under: null, u: 0.04, worst: true }]
@@ -39,7 +40,7 @@ export function SignInPlace() {
     } catch (error) {
       const problem = error instanceof ProblemError ? error.problem : null
       form.setError('password', {
-        message: problem ? t(`problems.${problem.code}`, { minutes: 15 }) : t('problems.database-away'),
+        message: problem ? problemText(t, problem.code, { minutes: 15 }) : t('problems.database-away'),
       })
     }
   })
@@ -92,7 +93,6 @@ export function SignInPlace() {
                 helperText={told(errors.name?.message)}
                 slotProps={{
                   htmlInput: { autoComplete: 'username', autoCapitalize: 'none' },
-                  inputLabel: { shrink: true },
                 }}
               />
               <TextField
@@ -101,7 +101,7 @@ export function SignInPlace() {
                 type="password"
                 error={!!errors.password}
                 helperText={told(errors.password?.message)}
-                slotProps={{ htmlInput: { autoComplete: 'current-password' }, inputLabel: { shrink: true } }}
+                slotProps={{ htmlInput: { autoComplete: 'current-password' } }}
               />
               <Button type="submit" variant="contained" size="large" disabled={isSubmitting} sx={{ minHeight: 56 }}>
                 {t('signIn.go')}

@@ -1,10 +1,10 @@
-import { Box, Button, Stack, Typography } from '@mui/material'
+import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import type { BikeRecord, Visit } from '@pelrin/contract'
 import { ago, clock } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { DecisionStanding } from '../../pieces/DecisionStanding.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
 import { useChainForecast } from '../../pieces/useChainForecast.ts'
 import { StandingHeading, StandingSentence } from '../../pieces/VerdictLine.tsx'
@@ -70,13 +70,14 @@ export function OnStand({
                 {t('stand.measuredAgo', { ago: ago(summary.measuredAt) })}
               </Box>
             )}{' '}
-            <Button
+            <KeyButton
+              cap="W"
               size="small"
               onClick={() => onWhy(true)}
-              sx={{ minHeight: 32, px: 0.75, gap: 1, verticalAlign: 'baseline' }}
+              sx={{ minHeight: 32, px: 0.75, verticalAlign: 'baseline' }}
             >
-              {t('stand.why')} <KeyCap>W</KeyCap>
-            </Button>
+              {t('stand.why')}
+            </KeyButton>
           </Typography>
           <SettleAndFlags verdict={verdict.outcome} present={summary.standing.because === 'verdict'} />
           <DecisionStanding record={record} />
@@ -90,22 +91,22 @@ export function OnStand({
           '& > button': { flex: '1 1 170px', minHeight: 56, gap: 1.5, lineHeight: 1.2 },
         }}
       >
-        <Button variant="contained" onClick={onMeasure}>
-          {t(summary.measuredAt === null ? 'stand.measure' : 'stand.again')} <KeyCap>M</KeyCap>
-        </Button>
-        <Button variant="outlined" onClick={onRecord}>
-          {t('stand.record')} <KeyCap>B</KeyCap>
-        </Button>
+        <KeyButton cap="M" variant="contained" onClick={onMeasure}>
+          {t(summary.measuredAt === null ? 'stand.measure' : 'stand.again')}
+        </KeyButton>
+        <KeyButton cap="B" variant="outlined" onClick={onRecord}>
+          {t('stand.record')}
+        </KeyButton>
         {visit?.here ? (
           onDone && (
-            <Button variant="outlined" onClick={onDone}>
-              {t('stand.done')} <KeyCap>Alt D</KeyCap>
-            </Button>
+            <KeyButton cap="Alt D" variant="outlined" onClick={onDone}>
+              {t('stand.done')}
+            </KeyButton>
           )
         ) : (
-          <Button variant="outlined" onClick={onPut}>
-            {t('stand.put')} <KeyCap>Enter</KeyCap>
-          </Button>
+          <KeyButton cap="Enter" variant="outlined" onClick={onPut}>
+            {t('stand.put')}
+          </KeyButton>
         )}
       </Stack>
       <Box sx={{ mt: 0.75 }}>

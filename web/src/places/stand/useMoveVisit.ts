@@ -6,6 +6,7 @@ import { ask, ProblemError } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
+import { problemText } from '../../messages/said.ts'
 
 /** Moves visits in the line-up. What somebody else moved meanwhile is shown, not overwritten. */
 export function useMoveVisit() {
@@ -20,7 +21,7 @@ export function useMoveVisit() {
       } catch (error) {
         const problem = error instanceof ProblemError ? error.problem : null
         if (problem?.status === 412) await showAnswer(client, keys.lineUp, problem.current)
-        tell(t(`problems.${problem?.code ?? 'database-away'}`))
+        tell(problemText(t, problem?.code ?? 'database-away'))
       }
     }
     return {

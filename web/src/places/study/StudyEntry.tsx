@@ -12,6 +12,7 @@ import { useWrite, wrongAt } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { ink } from '../../theme/theme.ts'
 import { MarksPad } from '../measure/MarksPad.tsx'
+import { problemText } from '../../messages/said.ts'
 
 /** The next value of whoever is at this bench, one large field, in an order of their own. */
 export function StudyEntry({ study }: { study: Study }) {
@@ -44,7 +45,7 @@ export function StudyEntry({ study }: { study: Study }) {
         assumed: assumptionsWith(known.assumptions),
       })
       if (!seen.ok) {
-        setWrong(wrongAt({ typed: t(`problems.${seen.problem}`, { ...seen.values }) }))
+        setWrong(wrongAt({ typed: problemText(t, seen.problem, { ...seen.values }) }))
         return
       }
     }
@@ -82,7 +83,7 @@ export function StudyEntry({ study }: { study: Study }) {
         </Box>
         <TextField
           autoFocus
-          label={t('study.shows', { spot: study.spots[next.spot]?.label })}
+          label={t('study.shows', { spot: study.spots[next.spot]?.label ?? '' })}
           value={typed}
           onChange={(event) => {
             setTyped(event.target.value)
@@ -90,7 +91,7 @@ export function StudyEntry({ study }: { study: Study }) {
           }}
           error={wrong !== null}
           helperText={wrong?.sentence ?? t(`measure.hint.${study.instrument.kind}`)}
-          slotProps={{ inputLabel: { shrink: true }, htmlInput: { autoComplete: 'off', autoCapitalize: 'none' } }}
+          slotProps={{ htmlInput: { autoComplete: 'off', autoCapitalize: 'none' } }}
           sx={{ flex: 1, '& input': { fontSize: 30, fontWeight: 600 } }}
           onKeyDown={(event) => {
             if (event.key !== 'Enter') return

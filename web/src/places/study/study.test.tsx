@@ -31,7 +31,7 @@ describe('a study that is planned', () => {
     await vi.waitFor(() => expect(at()).toMatch(/^\/studies\/[\w-]{36}$/))
     expect(server.of(endpoints.planStudy)[0]?.body).toMatchObject({
       title: 'After the new battery',
-      peopleIds: ['tove', 'ruan'],
+      peopleIds: sessionOf().people.map(({ id }) => id),
       repeats: 3,
       spots: ['A', 'B', 'C', 'D', 'E'].map((label) => ({ label })),
     })
@@ -73,7 +73,7 @@ describe('a study that is planned', () => {
   it('shows each refusal at its field, until it is typed in again', async () => {
     server.refuse(endpoints.planStudy, 422, 'invalid', { repeats: 'study-repeats', 'spots.0': 'study-spots-missing' })
     const { user } = inApp(<PlanStudy instrument={gauge} onClose={() => undefined} />)
-    fill(field('Times each'), '9')
+    fill(field('Times each'), '5')
     await user.type(field('Times each'), '{Enter}')
     expect(await screen.findByText('At repeats: study-repeats.')).toBeTruthy()
     expect(screen.getByText('At spots.0: study-spots-missing.')).toBeTruthy()
@@ -101,7 +101,7 @@ describe('a study that is entered', () => {
       id: 'study',
       title: 'Spring',
       instrument: { id: 'gauge', name: 'Digital gauge', kind: 'digital', marks: null },
-      people: [{ id: 'tove', name: 'Tove Sandell' }],
+      people: [sessionOf().person],
       spots: [{ label: 'A' }, { label: 'B' }],
       repeats: 2,
       pitches: null,

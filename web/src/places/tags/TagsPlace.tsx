@@ -6,7 +6,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router'
 import { RackState } from '@pelrin/contract'
 import { useRack } from '../../api/queries.ts'
 import { useLetterKeys } from '../../keys/typing.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ON_PAPER } from '../../pieces/OnPaper.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
@@ -38,9 +38,9 @@ export function TagsPlace() {
         <Button component={Link} to="/rack" variant="outlined">
           {t('tags.toRack')}
         </Button>
-        <Button variant="contained" onClick={() => window.print()} sx={{ gap: 1.5, minHeight: 56 }}>
-          {t('tags.print')} <KeyCap>P</KeyCap>
-        </Button>
+        <KeyButton cap="P" variant="contained" onClick={() => window.print()} sx={{ minHeight: 56 }}>
+          {t('tags.print')}
+        </KeyButton>
       </Stack>
       {bikes.length === 0 && <Typography>{t('tags.none')}</Typography>}
       <Box

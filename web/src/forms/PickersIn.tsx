@@ -1,0 +1,11 @@
+import { LocalizationProvider } from '@mui/x-date-pickers/LocalizationProvider'
+import { AdapterDayjs } from '@mui/x-date-pickers/AdapterDayjs'
+import 'dayjs/locale/en-gb'
+import type { ReactNode } from 'react'
+
+/** Days and times are typed in the order the shop writes them in. */
+export const PickersIn = ({ children }: { children: ReactNode }) => (
+  <LocalizationProvider dateAdapter={AdapterDayjs} adapterLocale="en-gb">
+    {children}
+  </LocalizationProvider>
+)

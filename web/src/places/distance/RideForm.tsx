@@ -1,0 +1,70 @@
+import dayjs from 'dayjs'
+import { useWatch } from 'react-hook-form'
+import { useTranslation } from 'react-i18next'
+import { SURFACES, type Surface } from '@pelrin/core'
+import { endpoints } from '@pelrin/contract'
+import { ask } from '../../api/client.ts'
+import { useSurroundings } from '../../app/surroundings.ts'
+import { Choice } from '../../forms/Choice.tsx'
+import { DayLine } from '../../forms/DayLine.tsx'
+import { Line } from '../../forms/Line.tsx'
+import { TimeLine } from '../../forms/TimeLine.tsx'
+import { choiceIn, numberWanted } from '../../forms/typed.ts'
+import { useWriteForm } from '../../forms/useWriteForm.ts'
+import { LedgerForm } from './LedgerForm.tsx'
+import { ofLedger } from './useLedgerWrite.ts'
+
+/** An hour from nine on; before ten in the morning that was yesterday. */
+const newRide = () => ({
+  startedAt: { day: dayjs().subtract(10, 'hour').format('YYYY-MM-DD'), time: '09:00' },
+  endedAt: '60',
+  typed: '',
+  surface: '' as Surface | '',
+})
+
+/** Writes down a ride. */
+export function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }) {
+  const { t } = useTranslation()
+  const { tell } = useSurroundings()
+  const form = useWriteForm({
+    stale: ofLedger(bikeId),
+    schema: endpoints.recordRide.body,
+    start: newRide(),
+    read: ({ startedAt, endedAt, typed, surface }: ReturnType<typeof newRide>, id) => {
+      const start = dayjs(`${startedAt.day}T${startedAt.time}`)
+      const end = start.add(numberWanted(endedAt), 'minute')
+      return {
+        id,
+        startedAt: start.isValid() ? start.toISOString() : '',
+        endedAt: end.isValid() ? end.toISOString() : '',
+        typed,
+        unit,
+        surface: choiceIn(surface),
+      }
+    },
+    send: (body, { id }) => ask(endpoints.recordRide, { params: { id: bikeId }, body, key: id }),
+    done: (_, typed) => {
+      form.fields.reset({ ...typed, typed: '' })
+      tell(t('distanceOf.saved'))
+    },
+  })
+  const surface = useWatch({ control: form.fields.control, name: 'surface' })
+  return (
+    <LedgerForm form={form}>
+      <DayLine name="startedAt.day" label={t('distanceOf.day')} sx={{ width: 180 }} />
+      <TimeLine name="startedAt.time" label={t('distanceOf.from')} sx={{ width: 100 }} />
+      <Line name="endedAt" label={t('distanceOf.minutes')} of="whole" sx={{ width: 92 }} />
+      <Line name="typed" label={`${t('distanceOf.km')}, ${unit}`} of="number" sx={{ width: 124 }} />
+      <Choice
+        name="surface"
+        label={t('distanceOf.surface')}
+        options={[
+          ['', t('distanceOf.surfaceOf.unknown')],
+          ...SURFACES.map((one) => [one, t(`distanceOf.surfaceOf.${one}`)] as const),
+        ]}
+        hint={surface === 'gritty' ? t('distanceOf.surfaceHelp') : undefined}
+        sx={{ width: 124 }}
+      />
+    </LedgerForm>
+  )
+}

@@ -1,0 +1,50 @@
+import { Box, Stack } from '@mui/material'
+import { useTranslation } from 'react-i18next'
+import { CARE_KINDS } from '@pelrin/core'
+import { Choice } from '../../forms/Choice.tsx'
+import { Line } from '../../forms/Line.tsx'
+import { Pick } from '../../forms/Pick.tsx'
+import { Group } from './Group.tsx'
+import type { TypedBike } from './newBike.ts'
+
+/** The chain that is on it, and what its odometer shows. */
+export function ItsChain({ chainIs }: { chainIs: TypedBike['chainIs'] }) {
+  const { t } = useTranslation()
+  return (
+    <Group title={t('newBike.chain')}>
+      <Pick
+        name="chainIs"
+        label={t('newBike.chain')}
+        options={(['came', 'fresh', 'none'] as const).map((one) => [one, t(`newBike.chainIs.${one}`)])}
+      />
+      {chainIs !== 'none' && (
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1.5fr 1fr 1.2fr', gap: 1.5, mt: 2 }}>
+          <Line name="chain.name" label={t('newBike.chainName')} hint={t('newBike.chainNameHint')} />
+          <Line name="chain.pitches" label={t('newBike.pitches')} hint={t('newBike.pitchesHint')} of="whole" />
+          <Choice
+            name="chain.care"
+            label={t('newBike.care')}
+            options={CARE_KINDS.map((one) => [one, t(`care.${one}`)])}
+          />
+        </Box>
+      )}
+      <Stack direction="row" sx={{ gap: 1.5, mt: 1, alignItems: 'flex-start' }}>
+        <Line
+          name="odometer.typed"
+          label={t('newBike.odometer')}
+          hint={t('newBike.odometerHint')}
+          of="number"
+          sx={{ width: 220 }}
+        />
+        <Pick
+          name="odometerUnit"
+          label={t('newBike.unit')}
+          options={[
+            ['km', t('unit.km')],
+            ['mi', t('unit.mi')],
+          ]}
+        />
+      </Stack>
+    </Group>
+  )
+}
