@@ -2,7 +2,7 @@ import { keys } from './queries.ts'
 import { useWrite, type WriteOptions } from './useWrite.ts'
 
 /** What a write about a bike makes stale: the next key acts on the bike as it is then; lists of other things follow. */
-export const staleOfBike = (bikeId: string): Required<WriteOptions> => ({
+export const staleOfBike = (bikeId: string): Required<Pick<WriteOptions, 'stale' | 'later'>> => ({
   stale: [keys.bike(bikeId)],
   // A chain or a joint may be looked at beside its bike.
   later: [keys.catalogue, keys.lineUp, ['chain'], ['joint']],

@@ -16,13 +16,15 @@ export interface WriteOptions {
   readonly stale?: readonly QueryKey[]
   /** What is asked for anew as well, and nobody waits for. */
   readonly later?: readonly QueryKey[]
+  /** Writes of one name go one after the other, each to what the one before left: nothing pressed meanwhile is lost. */
+  readonly inOrder?: string
 }
 
 /**
  * The one way to write to the server: whether one is under way, what stood in the way of the last as sentences at their fields, and what
  * is asked for anew after it. What was typed stays with whoever typed it.
  */
-export function useWrite({ stale = [], later = [] }: WriteOptions = {}) {
+export function useWrite({ stale = [], later = [], inOrder }: WriteOptions = {}) {
   const { t } = useTranslation()
   const client = useQueryClient()
   const [found, setFound] = useState<Wrong | null>(null)
@@ -34,6 +36,7 @@ export function useWrite({ stale = [], later = [] }: WriteOptions = {}) {
     mutationFn: (job) => job(),
     // Whoever is away is told so at once: nothing waits in silence for a connection.
     networkMode: 'always',
+    ...(inOrder === undefined ? {} : { scope: { id: inOrder } }),
     // A field that was wrong says nothing new of anything: who mends it goes on at once.
     onSettled: (_, error) => (isOfFields(error) ? undefined : anew()),
   })

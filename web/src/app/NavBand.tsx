@@ -9,6 +9,9 @@ import { PLACES, placeOf } from './places.ts'
 const CAPS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '-', '=']
 const CODES = CAPS.map((cap) => (cap === '-' ? 'Minus' : cap === '=' ? 'Equal' : `Digit${cap}`))
 
+/** The place one is in is seen, however narrow the screen. */
+const intoSight = (place: HTMLElement | null): void => place?.scrollIntoView({ inline: 'center', block: 'nearest' })
+
 /** The places, engraved along the foot like the edge of a rule. */
 export function NavBand({ bikeId }: { bikeId: string | undefined }) {
   const { t } = useTranslation()
@@ -37,6 +40,9 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
       aria-label={t('app.places')}
       sx={{
         display: 'flex',
+        // On a phone they lie side by side, and are drawn along by a thumb.
+        overflowX: 'auto',
+        scrollbarWidth: 'none',
         bgcolor: ink('blade'),
         borderTop: `1.5px solid ${ink('edge')}`,
         backgroundImage: `repeating-linear-gradient(90deg, ${ink('edge')} 0 1px, transparent 1px 14px)`,
@@ -53,9 +59,10 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
             key={name}
             component={to === null ? 'span' : Link}
             {...(to === null ? { 'aria-disabled': true } : { to })}
-            {...(active ? { 'aria-current': 'page' } : {})}
+            {...(active ? { 'aria-current': 'page', ref: intoSight } : {})}
             sx={{
-              flex: 1,
+              flex: { xs: '1 0 auto', sm: 1 },
+              px: { xs: 1.25, sm: 0 },
               minHeight: 56,
               mt: '1px',
               display: 'flex',

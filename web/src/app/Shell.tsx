@@ -1,12 +1,14 @@
 import { Box, IconButton, Stack, Typography } from '@mui/material'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useLayoutEffect, useMemo, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Outlet, useLocation, useMatch, useSearchParams } from 'react-router'
 import type { Session } from '@pelrin/contract'
 import { useLineUp } from '../api/queries.ts'
 import { drafts } from '../drafts/drafts.ts'
+import { keysAreOf } from '../keys/ownKeys.ts'
 import { TypingProvider } from '../keys/typing.tsx'
+import { OpenCommands, OpenCommandsContext } from '../keys/useCommands.ts'
 import { dayAndClock } from '../messages/format.ts'
 import { outbox } from '../outbox/outbox.ts'
 import { useOutbox } from '../outbox/useOutbox.ts'
@@ -16,7 +18,10 @@ import { Finder } from './Finder.tsx'
 import { KeySheet } from './KeySheet.tsx'
 import { NavBand } from './NavBand.tsx'
 import { OutboxChip } from './OutboxChip.tsx'
+import { Palette } from './Palette.tsx'
 import { ProveDialog } from './ProveDialog.tsx'
+import { SwitchDialog } from './SwitchDialog.tsx'
+import { useShopCommands } from './useShopCommands.ts'
 import { PersonMenu } from './PersonMenu.tsx'
 import { othersPlace } from './rights.ts'
 import { ink } from '../theme/theme.ts'
@@ -38,10 +43,15 @@ function useBikeInHand(): string | undefined {
 export function Shell({ session }: { session: Session }) {
   const { t } = useTranslation()
   const [keysOpen, setKeysOpen] = useState(false)
+  const [paletteOpen, setPaletteOpen] = useState(false)
+  const [commands] = useState(() => new OpenCommands())
+  const { switching, setSwitching, shopCommands } = useShopCommands()
   const { tell, told } = useTold()
   const bikeId = useBikeInHand()
   const { pathname } = useLocation()
   useHotkeys('?', () => setKeysOpen((open) => !open), { useKey: true, preventDefault: true })
+  useHotkeys('mod+k', () => setPaletteOpen(true), { preventDefault: true, enableOnFormTags: true })
+  useLayoutEffect(() => keysAreOf(session.person.id), [session.person.id])
   const surroundings = useMemo(() => ({ session, tell }), [session, tell])
   // A new place is read from its beginning, also by those who listen to it.
   useEffect(() => {
@@ -49,71 +59,75 @@ export function Shell({ session }: { session: Session }) {
   }, [pathname])
   return (
     <SurroundingsContext value={surroundings}>
-      <TypingProvider>
-        <Stack sx={{ height: '100dvh', bgcolor: 'background.default' }}>
-          <Box
-            component="a"
-            href="#main"
-            sx={{
-              position: 'absolute',
-              left: 8,
-              top: -60,
-              '&:focus': { top: 8 },
-              zIndex: 1500,
-              bgcolor: 'background.paper',
-              p: 1.5,
-            }}
-          >
-            {t('app.skip')}
-          </Box>
-          <Stack
-            component="header"
-            direction="row"
-            sx={{
-              alignItems: 'center',
-              gap: 2,
-              px: 2.25,
-              minHeight: 56,
-              borderBottom: 1,
-              borderColor: 'divider',
-              flexShrink: 0,
-            }}
-          >
-            <Typography
-              sx={{ fontWeight: 700, fontSize: 18, whiteSpace: 'nowrap', display: { xs: 'none', md: 'block' } }}
+      <OpenCommandsContext value={commands}>
+        <TypingProvider>
+          <Stack sx={{ height: '100dvh', bgcolor: 'background.default' }}>
+            <Box
+              component="a"
+              href="#main"
+              sx={{
+                position: 'absolute',
+                left: 8,
+                top: -60,
+                '&:focus': { top: 8 },
+                zIndex: 1500,
+                bgcolor: 'background.paper',
+                p: 1.5,
+              }}
             >
-              {session.shop.name}
-            </Typography>
-            <Finder />
-            <ScanButton />
-            <Box sx={{ flex: 1 }} />
-            <OutboxChip />
-            <Clock />
-            <PersonMenu session={session} />
-            <IconButton
-              aria-label={t('keys.title')}
-              onClick={() => setKeysOpen(true)}
-              sx={{ width: 48, height: 48, display: { xs: 'none', sm: 'inline-flex' } }}
+              {t('app.skip')}
+            </Box>
+            <Stack
+              component="header"
+              direction="row"
+              sx={{
+                alignItems: 'center',
+                gap: 2,
+                px: 2.25,
+                minHeight: 56,
+                borderBottom: 1,
+                borderColor: 'divider',
+                flexShrink: 0,
+              }}
             >
-              <KeyCap aria-hidden>?</KeyCap>
-            </IconButton>
+              <Typography
+                sx={{ fontWeight: 700, fontSize: 18, whiteSpace: 'nowrap', display: { xs: 'none', md: 'block' } }}
+              >
+                {session.shop.name}
+              </Typography>
+              <Finder />
+              <ScanButton />
+              <Box sx={{ flex: 1 }} />
+              <OutboxChip />
+              <Clock />
+              <PersonMenu session={session} />
+              <IconButton
+                aria-label={t('keys.title')}
+                onClick={() => setKeysOpen(true)}
+                sx={{ width: 48, height: 48, display: { xs: 'none', sm: 'inline-flex' } }}
+              >
+                <KeyCap aria-hidden>?</KeyCap>
+              </IconButton>
+            </Stack>
+            <Standing rebuilding={session.rebuilding} />
+            <OthersPlace role={session.person.role} />
+            <Box
+              component="main"
+              id="main"
+              tabIndex={-1}
+              sx={{ flex: 1, minHeight: 0, overflow: 'auto', outline: 'none' }}
+            >
+              <Outlet />
+            </Box>
+            <NavBand bikeId={bikeId} />
           </Stack>
-          <Standing rebuilding={session.rebuilding} />
-          <OthersPlace role={session.person.role} />
-          <Box
-            component="main"
-            id="main"
-            tabIndex={-1}
-            sx={{ flex: 1, minHeight: 0, overflow: 'auto', outline: 'none' }}
-          >
-            <Outlet />
-          </Box>
-          <NavBand bikeId={bikeId} />
-        </Stack>
-        <ProveDialog session={session} />
-        <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
-        {told}
-      </TypingProvider>
+          <ProveDialog session={session} />
+          <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
+          {paletteOpen && <Palette bikeId={bikeId} shop={shopCommands} onClose={() => setPaletteOpen(false)} />}
+          {switching && <SwitchDialog onClose={() => setSwitching(false)} />}
+          {told}
+        </TypingProvider>
+      </OpenCommandsContext>
     </SurroundingsContext>
   )
 }

@@ -1,37 +1,28 @@
 import { Stack } from '@mui/material'
-import { useMemo } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
-import type { LetterKeys } from '../keys/typing.tsx'
+import type { Run } from '../keys/useCommands.ts'
 import { KeyButton } from './KeyButton.tsx'
 
-/** What can be done about a bike: its key, its address, its words. */
+/** What can be done about a bike: its command, its address, its words. */
 const WAYS = [
-  { letter: 'j', to: 'job', label: 'place.job' },
-  { letter: 'p', to: 'parts', label: 'bike.parts' },
-  { letter: 't', to: 'care', label: 'caring.title', intoField: true },
-  { letter: 's', to: 'chains', label: 'chains.title', intoField: true },
-  { letter: 'k', to: 'distance', label: 'forecast.toDistance' },
-  { letter: 'o', to: 'other-wear', label: 'otherWear.title' },
-  { letter: 'x', to: 'mend', label: 'mends.title' },
-  { letter: 'h', to: 'sheets/customer', label: 'sheet.short' },
+  { id: 'job', to: 'job', label: 'place.job' },
+  { id: 'parts', to: 'parts', label: 'bike.parts' },
+  { id: 'care', to: 'care', label: 'caring.title' },
+  { id: 'chains', to: 'chains', label: 'chains.title' },
+  { id: 'distance', to: 'distance', label: 'forecast.toDistance' },
+  { id: 'otherWear', to: 'other-wear', label: 'otherWear.title' },
+  { id: 'mend', to: 'mend', label: 'mends.title' },
+  { id: 'sheet', to: 'sheets/customer', label: 'sheet.short' },
 ] as const
+type Ways = Readonly<Record<(typeof WAYS)[number]['id'], Run | null>>
 
-/** The keys that lead from a bike to everything about it; none without one. */
-export function useBikeWays(bikeId: string | undefined): LetterKeys {
+/** What leads from a bike to everything about it; nothing without one. */
+export function useBikeWays(bikeId: string | undefined): Ways {
   const navigate = useNavigate()
-  return useMemo(
-    () =>
-      bikeId === undefined
-        ? {}
-        : Object.fromEntries(
-            WAYS.map(({ letter, to, ...way }) => [
-              letter,
-              { run: () => void navigate(`/bikes/${bikeId}/${to}`), intoField: 'intoField' in way },
-            ]),
-          ),
-    [bikeId, navigate],
-  )
+  return Object.fromEntries(
+    WAYS.map(({ id, to }) => [id, bikeId === undefined ? null : () => navigate(`/bikes/${bikeId}/${to}`)]),
+  ) as Record<keyof Ways, Run | null>
 }
 
 /** The same as links, each with its key. */
@@ -44,10 +35,10 @@ export function BikeWays({ bikeId, stacked = false }: { bikeId: string; stacked?
       direction={stacked ? 'column' : 'row'}
       sx={{ flexWrap: 'wrap', columnGap: 1.25, alignItems: stacked ? 'stretch' : 'center' }}
     >
-      {WAYS.map(({ letter, to, label }) => (
+      {WAYS.map(({ id, to, label }) => (
         <KeyButton
-          cap={letter.toUpperCase()}
-          key={letter}
+          key={id}
+          of={`bike.${id}`}
           component={Link}
           to={`/bikes/${bikeId}/${to}`}
           sx={{

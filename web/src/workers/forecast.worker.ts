@@ -1,3 +1,4 @@
+import { expose } from 'comlink'
 import {
   assumptionsWith,
   forecastPicture,
@@ -19,28 +20,29 @@ export interface CostsFor {
   readonly prices: WearPrices
 }
 
-/** What the worker is asked; `ask` names the answer. */
+/** What a forecast is made of. */
 export interface ForecastAsked {
-  readonly ask: number
   readonly input: ChainForecastInput
   readonly assumptions: AssumptionOverrides
   /** Where what waiting costs is wanted as well. */
-  readonly costsFor: CostsFor | undefined
+  readonly costsFor?: CostsFor
 }
 
-export interface ForecastAnswered {
-  readonly ask: number
+export interface ForecastAnswer {
   readonly picture: ForecastPicture | null
   readonly costs: WearCosts | null
 }
 
 // The forecast while somebody types: off the main thread, so that no key waits for it.
-self.onmessage = ({ data }: MessageEvent<ForecastAsked>) => {
-  const { ask, input, assumptions, costsFor } = data
-  const assumed = assumptionsWith(assumptions)
-  self.postMessage({
-    ask,
-    picture: forecastPicture(input, assumed),
-    costs: costsFor === undefined ? null : wearCosts(input, costsFor, assumed),
-  } satisfies ForecastAnswered)
+const forecasting = {
+  foretell({ input, assumptions, costsFor }: ForecastAsked): ForecastAnswer {
+    const assumed = assumptionsWith(assumptions)
+    return {
+      picture: forecastPicture(input, assumed),
+      costs: costsFor === undefined ? null : wearCosts(input, costsFor, assumed),
+    }
+  },
 }
+export type Forecasting = typeof forecasting
+
+expose(forecasting)

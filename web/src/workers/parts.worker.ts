@@ -1,3 +1,4 @@
+import { expose } from 'comlink'
 import {
   assumptionsWith,
   bikeQuestion,
@@ -10,33 +11,26 @@ import {
   type Catalogue,
 } from '@pelrin/core'
 
-/** What the worker is told: the catalogue once a change of it, then questions; `ask` names the answer. */
-export type PartsTold =
-  | { readonly kind: 'catalogue'; readonly catalogue: Catalogue }
-  | {
-      readonly kind: 'question'
-      readonly ask: number
-      readonly bike: BikeForParts
-      readonly asked: AskedOfBike
-      readonly assumptions: AssumptionOverrides
-    }
-
-export interface PartsAnswered {
-  readonly ask: number
-  readonly match: BikeMatch & { readonly pitches: number | null }
+/** What is asked of the catalogue for a bike. */
+export interface PartsAsked {
+  readonly bike: BikeForParts
+  readonly asked: AskedOfBike
+  readonly assumptions: AssumptionOverrides
 }
 
 let catalogue: Catalogue = { chains: [], joints: [] }
 
 // Matching off the main thread: a catalogue of ten thousand parts holds up no key.
-self.onmessage = ({ data }: MessageEvent<PartsTold>) => {
-  if (data.kind === 'catalogue') {
-    catalogue = data.catalogue
-    return
-  }
-  const { question, pitches } = bikeQuestion(data.bike, data.asked, assumptionsWith(data.assumptions))
-  self.postMessage({
-    ask: data.ask,
-    match: { ...matchForBike(question, withOwn(catalogue, data.bike.kept?.lines ?? [])), pitches },
-  } satisfies PartsAnswered)
+const matching = {
+  /** Told once a change of it: it is far larger than any question. */
+  take(next: Catalogue): void {
+    catalogue = next
+  },
+  match({ bike, asked, assumptions }: PartsAsked): BikeMatch & { readonly pitches: number | null } {
+    const { question, pitches } = bikeQuestion(bike, asked, assumptionsWith(assumptions))
+    return { ...matchForBike(question, withOwn(catalogue, bike.kept?.lines ?? [])), pitches }
+  },
 }
+export type Matching = typeof matching
+
+expose(matching)

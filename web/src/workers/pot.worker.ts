@@ -1,23 +1,13 @@
+import { expose } from 'comlink'
 import { planPot, type PlannedPot, type PotInput } from '@pelrin/core'
 
-export interface PotAsked {
-  readonly ask: number
-  readonly input: PotInput
+// Looking through everything may take seconds: off the main thread, so that no timer stumbles.
+const planning = {
+  /** @param meanwhile is given a good plan on the way, so that no key waits for the best */
+  plan(input: PotInput, meanwhile: (good: PlannedPot) => void): PlannedPot {
+    return planPot(input, meanwhile)
+  },
 }
-export interface PotAnswered {
-  readonly ask: number
-  /** Whether nothing better comes: a good plan may be told before the best. */
-  readonly last: boolean
-  readonly planned: PlannedPot
-}
+export type Planning = typeof planning
 
-// Looking through everything may take seconds: off the main thread, so that no timer stumbles, and a good plan is there before, so that no
-// key waits for the best.
-self.onmessage = ({ data: { ask, input } }: MessageEvent<PotAsked>) => {
-  const tell = (planned: PlannedPot, last: boolean): void =>
-    self.postMessage({ ask, last, planned } satisfies PotAnswered)
-  tell(
-    planPot(input, (good) => tell(good, false)),
-    true,
-  )
-}
+expose(planning)

@@ -1,6 +1,8 @@
-import { readCode, type Picture } from './readCode.ts'
+import { expose } from 'comlink'
+import { readCode } from './readCode.ts'
 
 // A picture takes some hundredths of a second on a tablet: off the main thread, so that what the camera sees moves smoothly.
-self.onmessage = ({ data }: MessageEvent<Picture>) => {
-  self.postMessage(readCode(data))
-}
+const reading = { read: readCode }
+export type Reading = typeof reading
+
+expose(reading)

@@ -1,34 +1,19 @@
 import { useEffect, useRef, useState } from 'react'
 import type { AssumptionOverrides, ChainForecastInput } from '@pelrin/core'
-import type { CostsFor, ForecastAnswered, ForecastAsked } from './forecast.worker.ts'
+import { beside } from './beside.ts'
+import type { CostsFor, ForecastAnswer, ForecastAsked, Forecasting } from './forecast.worker.ts'
 
-let worker: Worker | null = null
-let asked = 0
-const waiting = new Map<number, (answer: Answer) => void>()
-
-type Answer = Pick<ForecastAnswered, 'picture' | 'costs'>
-
-function askWorker(question: Omit<ForecastAsked, 'ask'>): Promise<Answer> {
-  if (!worker) {
-    worker = new Worker(new URL('./forecast.worker.ts', import.meta.url), { type: 'module' })
-    worker.onmessage = ({ data }: MessageEvent<ForecastAnswered>) => {
-      waiting.get(data.ask)?.(data)
-      waiting.delete(data.ask)
-    }
-  }
-  const ask = ++asked
-  const answer = new Promise<Answer>((done) => waiting.set(ask, done))
-  worker.postMessage({ ask, ...question } satisfies ForecastAsked)
-  return answer
-}
+const forecasting = beside<Forecasting>(
+  () => new Worker(new URL('./forecast.worker.ts', import.meta.url), { type: 'module' }),
+)
 
 /** Of the newest input answered; nulls before the first, or when the distance is not known. */
-export interface LiveForecast extends Answer {
+export interface LiveForecast extends ForecastAnswer {
   /** An answer to the newest input is still on its way. */
   readonly pending: boolean
 }
 
-const NOTHING: Answer = { picture: null, costs: null }
+const NOTHING: ForecastAnswer = { picture: null, costs: null }
 
 /**
  * The forecast of a chain, worked out beside the main thread; what was asked last wins.
@@ -42,14 +27,15 @@ export function useForecast(
 ): LiveForecast {
   // Inputs are made anew with every render: what they say decides whether to ask again.
   const key = input === null ? '' : JSON.stringify({ input, assumptions, costsFor })
-  const [answered, setAnswered] = useState<{ key: string; answer: Answer }>({ key: '', answer: NOTHING })
+  const [answered, setAnswered] = useState<{ key: string; answer: ForecastAnswer }>({ key: '', answer: NOTHING })
   const newest = useRef(key)
   useEffect(() => {
     newest.current = key
     if (key === '') return
-    void askWorker(JSON.parse(key) as Omit<ForecastAsked, 'ask'>).then((answer) => {
-      if (newest.current === key) setAnswered({ key, answer })
-    })
+    const asked = JSON.parse(key) as ForecastAsked
+    void forecasting()
+      .foretell(asked)
+      .then((answer) => newest.current === key && setAnswered({ key, answer }))
   }, [key])
   if (key === '') return { ...NOTHING, pending: false }
   return { ...answered.answer, pending: answered.key !== key }

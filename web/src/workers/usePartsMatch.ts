@@ -1,32 +1,12 @@
 import { useEffect, useRef, useState } from 'react'
 import type { AskedOfBike, AssumptionOverrides, BikeForParts, Catalogue } from '@pelrin/core'
 import type { BikeMatch } from '@pelrin/contract'
-import type { PartsAnswered, PartsTold } from './parts.worker.ts'
+import { beside } from './beside.ts'
+import type { Matching, PartsAsked } from './parts.worker.ts'
 
-let worker: Worker | null = null
+const matching = beside<Matching>(() => new Worker(new URL('./parts.worker.ts', import.meta.url), { type: 'module' }))
+/** The catalogue the worker has. */
 let told: Catalogue | null = null
-let asked = 0
-const waiting = new Map<number, (match: BikeMatch) => void>()
-
-function askWorker(
-  catalogue: Catalogue,
-  question: Omit<PartsTold & { kind: 'question' }, 'ask' | 'kind'>,
-): Promise<BikeMatch> {
-  if (!worker) {
-    worker = new Worker(new URL('./parts.worker.ts', import.meta.url), { type: 'module' })
-    worker.onmessage = ({ data }: MessageEvent<PartsAnswered>) => {
-      // The core's lists are read only, the contract's are not: what they hold is the same.
-      waiting.get(data.ask)?.(data.match as unknown as BikeMatch)
-      waiting.delete(data.ask)
-    }
-  }
-  if (told !== catalogue) worker.postMessage({ kind: 'catalogue', catalogue } satisfies PartsTold)
-  told = catalogue
-  const ask = ++asked
-  const answer = new Promise<BikeMatch>((done) => waiting.set(ask, done))
-  worker.postMessage({ kind: 'question', ask, ...question } satisfies PartsTold)
-  return answer
-}
 
 /**
  * What fits a bike, matched beside the main thread; the last answer stands until the next is there.
@@ -45,9 +25,14 @@ export function usePartsMatch(
   useEffect(() => {
     newest.current = key
     if (key === '' || catalogue === undefined) return
-    void askWorker(catalogue, JSON.parse(key) as Parameters<typeof askWorker>[1]).then((found) => {
-      if (newest.current === key) setMatch(found)
-    })
+    const worker = matching()
+    // In order: what is asked after it is asked of this one.
+    if (told !== catalogue) void worker.take(catalogue)
+    told = catalogue
+    void worker
+      .match(JSON.parse(key) as PartsAsked)
+      // The core's lists are read only, the contract's are not: what they hold is the same.
+      .then((found) => newest.current === key && setMatch(found as unknown as BikeMatch))
   }, [key, catalogue])
   return match
 }

@@ -1,24 +1,10 @@
 import { useEffect, useState } from 'react'
 import type { PlannedPot, PotInput } from '@pelrin/core'
-import type { PotAnswered, PotAsked } from './pot.worker.ts'
+import { proxy } from 'comlink'
+import { beside } from './beside.ts'
+import type { Planning } from './pot.worker.ts'
 
-type Take = (answered: PotAnswered) => void
-
-let worker: Worker | null = null
-let asked = 0
-const waiting = new Map<number, Take>()
-
-/** @returns how nobody waits for it any more */
-function askWorker(input: PotInput, take: Take): () => void {
-  if (!worker) {
-    worker = new Worker(new URL('./pot.worker.ts', import.meta.url), { type: 'module' })
-    worker.onmessage = ({ data }: MessageEvent<PotAnswered>) => waiting.get(data.ask)?.(data)
-  }
-  const ask = ++asked
-  waiting.set(ask, take)
-  worker.postMessage({ ask, input } satisfies PotAsked)
-  return () => waiting.delete(ask)
-}
+const planning = beside<Planning>(() => new Worker(new URL('./pot.worker.ts', import.meta.url), { type: 'module' }))
 
 /** A plan with the moment its minutes count from. */
 export interface TimedPlan extends PlannedPot {
@@ -39,16 +25,25 @@ export function usePotPlan(input: PotInput | null, from: number): TimedPlan | nu
   const [plan, setPlan] = useState<TimedPlan | null>(null)
   useEffect(() => {
     if (key === '') return
+    let [wanted, known] = [true, false]
     let patience: ReturnType<typeof setTimeout> | undefined
-    const leave = askWorker(JSON.parse(key) as PotInput, ({ planned, last }) => {
-      clearTimeout(patience)
-      const show = (): void => setPlan({ ...planned, from })
-      if (last) show()
-      else patience = setTimeout(show, PATIENCE_MS)
-    })
+    const show = (planned: PlannedPot): void => {
+      if (wanted) setPlan({ ...planned, from })
+    }
+    // It comes by another way than the best and may come after it.
+    const good = (planned: PlannedPot): void => {
+      if (!known) patience = setTimeout(() => show(planned), PATIENCE_MS)
+    }
+    void planning()
+      .plan(JSON.parse(key) as PotInput, proxy(good))
+      .then((best) => {
+        known = true
+        clearTimeout(patience)
+        show(best)
+      })
     return () => {
+      wanted = false
       clearTimeout(patience)
-      leave()
     }
   }, [key, from])
   return key === '' ? null : plan

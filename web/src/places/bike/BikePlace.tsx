@@ -1,17 +1,15 @@
 import { Box, Link, Stack, Typography } from '@mui/material'
-import { useCallback, useMemo, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
 import { assumptionsWith } from '@pelrin/core'
 import { useBike } from '../../api/queries.ts'
 import { day } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { BikeWays, useBikeWays } from '../../pieces/BikeWays.tsx'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { Cap } from '../../pieces/Cap.tsx'
 import { SettleAndFlags } from '../../pieces/Settle.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useChainForecast } from '../../pieces/useChainForecast.ts'
@@ -28,6 +26,7 @@ import { BikeFacts } from './BikeFacts.tsx'
 import { DecideDialog, Decisions } from './Decisions.tsx'
 import { WaitingCosts } from './WaitingCosts.tsx'
 import { canCorrect, Timeline } from './Timeline.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** One bike's whole record. */
 export function BikePlace() {
@@ -42,24 +41,16 @@ export function BikePlace() {
   const [deciding, setDeciding] = useState(false)
   const [openedAt] = useState(() => Date.now())
   const newest = record?.readings.find((reading) => canCorrect(reading, record))
-  const ways = useBikeWays(id)
-  const measure = useCallback(() => void navigate(`/bikes/${id}/measure`), [navigate, id])
-  const correct = useCallback(() => {
-    if (newest) void navigate(`/bikes/${id}/measure?correct=${newest.id}`)
-  }, [navigate, id, newest])
-  useLetterKeys(
-    useMemo(
-      () => ({
-        m: { run: measure, intoField: true },
-        c: { run: correct },
-        w: { run: () => setWhyOpen(true) },
-        d: { run: () => setDeciding(true) },
-        ...ways,
-      }),
-      [measure, correct, ways],
-    ),
-  )
-  useHotkeys('escape', () => !whyOpen && void navigate(`/?bike=${id}`), [whyOpen, id])
+  const measure = (): unknown => navigate(`/bikes/${id}/measure`)
+  const correct = newest ? () => navigate(`/bikes/${id}/measure?correct=${newest.id}`) : null
+  useCommands('bike', {
+    measure,
+    correct,
+    why: () => setWhyOpen(true),
+    decide: () => setDeciding(true),
+    ...useBikeWays(id),
+    back: () => navigate(`/?bike=${id}`),
+  })
   useTitle(record ? `${record.customer.name}, ${record.summary.label}` : t('place.bike'))
 
   if (bike.isPending) return <Loading />
@@ -78,7 +69,12 @@ export function BikePlace() {
               <BikeLine bike={summary} teeth />, {t('find.tag', { tag: summary.tag })}
             </Typography>
           </Box>
-          <KeyButton cap="M" variant="contained" onClick={measure} sx={{ minHeight: 56, px: 3, flexShrink: 0 }}>
+          <KeyButton
+            of="bike.measure"
+            variant="contained"
+            onClick={measure}
+            sx={{ minHeight: 56, px: 3, flexShrink: 0 }}
+          >
             {t('bike.measure')}
           </KeyButton>
         </Stack>
@@ -110,8 +106,8 @@ export function BikePlace() {
               >
                 {t('why.title')}
               </Link>{' '}
-              <KeyCap>W</KeyCap>{' '}
-              <KeyButton cap="D" onClick={() => setDeciding(true)} sx={{ px: 0.5, ml: 1 }}>
+              <Cap of="bike.why" />{' '}
+              <KeyButton of="bike.decide" onClick={() => setDeciding(true)} sx={{ px: 0.5, ml: 1 }}>
                 {t('bike.decide')}
               </KeyButton>
             </Typography>

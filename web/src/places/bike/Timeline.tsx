@@ -5,7 +5,7 @@ import { useNavigate } from 'react-router'
 import type { BikeRecord, CorrectedReading, Reading, Spot } from '@pelrin/contract'
 import { clock, day, distance, percent } from '../../messages/format.ts'
 import { elongationText } from '../../pieces/intervalText.ts'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { Cap } from '../../pieces/Cap.tsx'
 import { takenText } from '../../pieces/takenText.ts'
 import { TheirsAndOurs } from '../../pieces/TheirsAndOurs.tsx'
 import { Why } from '../../pieces/Why.tsx'
@@ -134,7 +134,7 @@ function ReadingItem({
             onClick={() => void navigate(`/bikes/${record.summary.id}/measure?correct=${reading.id}`)}
             sx={{ minHeight: 40, mt: -0.75, mr: -1, gap: 1, flexShrink: 0 }}
           >
-            {t('bike.correct')} {isNewest && <KeyCap>C</KeyCap>}
+            {t('bike.correct')} {isNewest && <Cap of="bike.correct" />}
           </Button>
         )}
       </Stack>

@@ -10,7 +10,6 @@ import {
 } from '@mui/material'
 import dayjs from 'dayjs'
 import { useRef, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
 import { v7 } from 'uuid'
@@ -30,8 +29,7 @@ import { ask } from '../../api/client.ts'
 import { useBikeCare } from '../../api/queries.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
-import { isControl } from '../../keys/isControl.ts'
-import { useLetterKeys, useTypedAhead } from '../../keys/typing.tsx'
+import { useTypedAhead } from '../../keys/typing.tsx'
 import { distance } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
@@ -48,6 +46,7 @@ import { WantedDialog } from './WantedDialog.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { isDue, useCareWords } from '../../pieces/useCareWords.ts'
 import { Refused } from '../../forms/Refused.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** The care of the chain on a bike: when it is due and why, written down by one more key, its steps beside. */
 export function CarePlace() {
@@ -162,26 +161,19 @@ function CareOf({
     if (one) treat(one)
   }
   useTypedAhead(byDigit)
-  const open = planning || wanting || back !== null
-  useLetterKeys({
-    ...Object.fromEntries(TREATMENTS.map((_, i) => [String(i + 1), { run: () => byDigit(String(i + 1)) }])),
-    w: { run: () => void record({ kind: 'wash' }, t('caring.washWritten')), lasting: true },
-    q: { run: () => void record({ kind: 'squeak' }, t('caring.squeakWritten')), lasting: true },
-    u: { run: undo, lasting: true },
-    g: { run: () => usual === 'immersion-wax' && void toPot(), lasting: true },
-    e: { run: () => setPlanning(true) },
-    d: { run: () => setWanting(true) },
-    b: { run: () => void navigate(`/bikes/${bikeId}`) },
-    m: { run: () => void navigate(`/bikes/${bikeId}/measure`), intoField: true },
+  useCommands('care', {
+    treatBy: (digit) => byDigit(String(digit)),
+    treat: usual ? () => treat(usual) : null,
+    wash: () => record({ kind: 'wash' }, t('caring.washWritten')),
+    squeak: () => record({ kind: 'squeak' }, t('caring.squeakWritten')),
+    undo: newest ? undo : null,
+    toPot: usual === 'immersion-wax' ? toPot : null,
+    wanted: () => setWanting(true),
+    plan: () => setPlanning(true),
+    measure: () => navigate(`/bikes/${bikeId}/measure`),
+    record: () => navigate(`/bikes/${bikeId}`),
+    back: () => navigate(`/bikes/${bikeId}`),
   })
-  useHotkeys('enter', () => !open && usual && treat(usual), { ignoreEventWhen: (event) => isControl(event.target) }, [
-    open,
-    usual,
-    busy,
-    cleaning,
-    atHome,
-  ])
-  useHotkeys('escape', () => !open && void navigate(`/bikes/${bikeId}`), [open, bikeId])
 
   if (!care.chain) return <Typography sx={{ fontSize: 22 }}>{t('caring.noChain')}</Typography>
   const steps = careSteps({
@@ -206,7 +198,7 @@ function CareOf({
           <Typography variant="h2" sx={{ flex: 1 }}>
             {t('caring.record')}
           </Typography>
-          <KeyButton cap="E" onClick={() => setPlanning(true)} sx={{ px: 1 }}>
+          <KeyButton of="care.plan" onClick={() => setPlanning(true)} sx={{ px: 1 }}>
             {t('caring.plan')}
           </KeyButton>
         </Stack>
@@ -273,7 +265,7 @@ function CareOf({
         )}
         <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
           <KeyButton
-            cap="W"
+            of="care.wash"
             variant="outlined"
             disabled={busy}
             onClick={() => void record({ kind: 'wash' }, t('caring.washWritten'))}
@@ -281,7 +273,7 @@ function CareOf({
             {t('caring.wash')}
           </KeyButton>
           <KeyButton
-            cap="Q"
+            of="care.squeak"
             variant="outlined"
             disabled={busy}
             onClick={() => void record({ kind: 'squeak' }, t('caring.squeakWritten'))}
@@ -289,12 +281,12 @@ function CareOf({
             {t('caring.squeak')}
           </KeyButton>
           {usual === 'immersion-wax' && (
-            <KeyButton cap="G" variant="outlined" disabled={busy} onClick={() => void toPot()}>
+            <KeyButton of="care.toPot" variant="outlined" disabled={busy} onClick={() => void toPot()}>
               {t('pot.fromCare')}
             </KeyButton>
           )}
           {newest && (
-            <KeyButton cap="U" disabled={busy} onClick={undo}>
+            <KeyButton of="care.undo" disabled={busy} onClick={undo}>
               {t('caring.undo')}
             </KeyButton>
           )}
@@ -376,7 +368,7 @@ function CareDueWords({
           sx={{ gap: 2, alignItems: 'center', borderLeft: `6px solid ${ink('brass')}`, pl: 1.5, my: 1 }}
         >
           <Typography sx={{ fontWeight: 600, flex: 1 }}>{t('caring.checkFirst')}</Typography>
-          <KeyButton cap="M" variant="outlined" onClick={onMeasure}>
+          <KeyButton of="care.measure" variant="outlined" onClick={onMeasure}>
             {t('caring.measure')}
           </KeyButton>
         </Stack>

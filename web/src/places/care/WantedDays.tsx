@@ -34,7 +34,7 @@ export function WantedDays({
         <Typography id="wanted-days" variant="h3" component="h2" color="textSecondary" sx={{ flex: 1 }}>
           {t('caring.wanted.title')}
         </Typography>
-        <KeyButton cap="D" onClick={onAdd} sx={{ px: 1 }}>
+        <KeyButton of="care.wanted" onClick={onAdd} sx={{ px: 1 }}>
           {t('caring.wanted.add')}
         </KeyButton>
       </Stack>

@@ -12,13 +12,11 @@ import {
 import SearchIcon from '@mui/icons-material/Search'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { PART_KINDS } from '@pelrin/core'
 import type { CatalogueLine } from '@pelrin/contract'
 import { useBike, useCatalogue, useCataloguePart, useSystems } from '../../api/queries.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
@@ -30,6 +28,7 @@ import { AddPartDialog } from './AddPartDialog.tsx'
 import type { MovementKind } from './Movement.tsx'
 import { PartPane } from './PartPane.tsx'
 import { TableDialog } from './TableDialog.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 const ROW_PX = 52
 
@@ -87,25 +86,17 @@ export function CataloguePlace() {
     open(part.id)
     rows.scrollToIndex(next)
   }
-  const idle = sheet === null
-  useHotkeys('arrowdown', () => step(1), { preventDefault: true, enabled: idle }, [parts, chosenId, search])
-  useHotkeys('arrowup', () => step(-1), { preventDefault: true, enabled: idle }, [parts, chosenId, search])
-  useHotkeys('pagedown', () => step(10), { preventDefault: true, enabled: idle }, [parts, chosenId, search])
-  useHotkeys('pageup', () => step(-10), { preventDefault: true, enabled: idle }, [parts, chosenId, search])
-  useHotkeys('escape', () => bikeId !== undefined && void navigate(`/bikes/${bikeId}/parts`), { enabled: idle }, [
-    bikeId,
-  ])
-  useLetterKeys(
-    useMemo(
-      () => ({
-        n: { run: () => setSheet('add') },
-        i: { run: () => setMoving('received') },
-        u: { run: () => setMoving('used') },
-        c: { run: () => setMoving('counted') },
-      }),
-      [],
-    ),
-  )
+  useCommands('catalogue', {
+    up: () => step(-1),
+    down: () => step(1),
+    pageUp: () => step(-10),
+    pageDown: () => step(10),
+    add: () => setSheet('add'),
+    received: () => setMoving('received'),
+    used: () => setMoving('used'),
+    counted: () => setMoving('counted'),
+    back: bikeId === undefined ? null : () => navigate(`/bikes/${bikeId}/parts`),
+  })
   const lowOnes = parts.filter((one) => one.low)
   return (
     <Box
@@ -135,7 +126,7 @@ export function CataloguePlace() {
         <PartsTabs now="catalogue" bikeId={bikeId} />
         <Box sx={{ flex: 1 }} />
         <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
-          <KeyButton cap="N" variant="outlined" onClick={() => setSheet('add')} sx={{ px: 1.5 }}>
+          <KeyButton of="catalogue.add" variant="outlined" onClick={() => setSheet('add')} sx={{ px: 1.5 }}>
             {t('catalogue.add')}
           </KeyButton>
           <Button variant="outlined" onClick={() => setSheet('table')} sx={{ px: 1.5 }}>

@@ -1,6 +1,5 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { useMemo, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { v7 } from 'uuid'
@@ -9,7 +8,7 @@ import { ask } from '../../api/client.ts'
 import { useBikeChains } from '../../api/queries.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
-import { useLetterKeys, useTypedAhead } from '../../keys/typing.tsx'
+import { useTypedAhead } from '../../keys/typing.tsx'
 import { Beside } from '../../pieces/Beside.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
@@ -22,6 +21,7 @@ import { AddChainDialog } from './AddChainDialog.tsx'
 import { ChainPane } from './ChainPane.tsx'
 import { useChainWords } from './chainWords.ts'
 import { Refused } from '../../forms/Refused.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** The chains of a bike: which is on, which wait, and another one put on by one more key. */
 export function ChainsPlace() {
@@ -96,16 +96,16 @@ function ChainsOf({
     if (chain) void putOn(chain)
   }
   useTypedAhead(byDigit)
-  useLetterKeys({
-    ...Object.fromEntries(own.map((_, i) => [String(i + 1), { run: () => byDigit(String(i + 1)) }])),
-    a: { run: () => setAdding(true) },
-    u: { run: undo, lasting: true },
-    b: { run: () => void navigate(`/bikes/${bikeId}`) },
-    m: { run: () => void navigate(`/bikes/${bikeId}/measure`), intoField: true },
+  useCommands('chains', {
+    put: (digit) => byDigit(String(digit)),
+    up: () => step(-1),
+    down: () => step(1),
+    add: () => setAdding(true),
+    undo,
+    measure: () => navigate(`/bikes/${bikeId}/measure`),
+    record: () => navigate(`/bikes/${bikeId}`),
+    back: () => navigate(`/bikes/${bikeId}`),
   })
-  useHotkeys('down', () => step(1), { preventDefault: true }, [all, chosen])
-  useHotkeys('up', () => step(-1), { preventDefault: true }, [all, chosen])
-  useHotkeys('escape', () => !adding && !spent && void navigate(`/bikes/${bikeId}`), [adding, spent, bikeId])
   const row = (chain: ChainThing, digit: number | null) => (
     <ChainRow
       key={chain.id}
@@ -128,11 +128,11 @@ function ChainsOf({
             {t('chains.ofBike')}
           </Typography>
           {chains.undo !== null && (
-            <KeyButton cap="U" variant="outlined" disabled={busy} onClick={undo}>
+            <KeyButton of="chains.undo" variant="outlined" disabled={busy} onClick={undo}>
               {t('chains.undo')}
             </KeyButton>
           )}
-          <KeyButton cap="A" variant="outlined" onClick={() => setAdding(true)}>
+          <KeyButton of="chains.add" variant="outlined" onClick={() => setAdding(true)}>
             {t('chains.add')}
           </KeyButton>
         </Stack>

@@ -166,7 +166,7 @@ function BookingRow({
 export function FeedsButton({ onOpen }: { onOpen: () => void }) {
   const { t } = useTranslation()
   return (
-    <KeyButton cap="C" variant="outlined" onClick={onOpen}>
+    <KeyButton of="diary.calendar" variant="outlined" onClick={onOpen}>
       {t('diary.feeds')}
     </KeyButton>
   )

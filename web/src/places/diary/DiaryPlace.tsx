@@ -1,7 +1,6 @@
 import { Box, Stack, Typography } from '@mui/material'
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
 import { useMemo, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { v7 } from 'uuid'
@@ -10,8 +9,6 @@ import { ask } from '../../api/client.ts'
 import { keys, useDiary } from '../../api/queries.ts'
 import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
-import { isControl } from '../../keys/isControl.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { day as dayWord } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
@@ -24,6 +21,7 @@ import { FeedsDialog } from './FeedsDialog.tsx'
 import { LoadStrip } from './LoadStrip.tsx'
 import { ShopsOwn } from './ShopsOwn.tsx'
 import { Refused } from '../../forms/Refused.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** What is due and booked in the weeks ahead, day by day against what a day takes. */
 export function DiaryPlace() {
@@ -89,32 +87,17 @@ function Weeks({ diary }: { diary: Diary }) {
     const to = days[Math.min(days.length - 1, Math.max(0, days.indexOf(day) + by))]
     if (to) setChosenDay(to.day)
   }
-  useLetterKeys({
-    b: { run: () => book(chosen, day.day), lasting: true },
-    r: { run: () => visits.length > 0 && setReminding(true) },
-    o: { run: () => void navigate('/messages') },
-    c: { run: () => setFeeds(true) },
+  useCommands('diary', {
+    dayBefore: () => stepDay(-1),
+    dayAfter: () => stepDay(1),
+    up: () => step(-1),
+    down: () => step(1),
+    bookSuits: chosen ? () => book(chosen, chosen.day) : null,
+    book: () => book(chosen, day.day),
+    remind: visits.length > 0 ? () => setReminding(true) : null,
+    messages: () => navigate('/messages'),
+    calendar: () => setFeeds(true),
   })
-  const keysOn = {
-    preventDefault: true,
-    enabled: !feeds && !reminding,
-    ignoreEventWhen: (event: KeyboardEvent) => isControl(event.target),
-  }
-  const daysOn = { ...keysOn, ignoreEventWhen: (event: KeyboardEvent) => event.target instanceof HTMLInputElement }
-  useHotkeys('down', () => step(1), daysOn, [visits, chosen])
-  useHotkeys('up', () => step(-1), daysOn, [visits, chosen])
-  useHotkeys('right', () => stepDay(1), daysOn, [days, day])
-  useHotkeys('left', () => stepDay(-1), daysOn, [days, day])
-  useHotkeys(
-    'enter',
-    () => chosen && book(chosen, chosen.day),
-    {
-      ...keysOn,
-      ignoreEventWhen: (event) =>
-        isControl(event.target) && (event.target as HTMLElement).getAttribute('role') !== 'option',
-    },
-    [chosen, busy],
-  )
   return (
     <Stack sx={{ height: { md: '100%' }, px: 2.75, pt: 1.5, gap: 1 }}>
       <DndContext
@@ -124,14 +107,19 @@ function Weeks({ diary }: { diary: Diary }) {
           if (visit && over) book(visit, String(over.id))
         }}
       >
-        <Stack direction="row" sx={{ alignItems: 'center', gap: 2 }}>
+        <Stack direction="row" sx={{ flexWrap: 'wrap', '& > *': { flexShrink: 0 }, alignItems: 'center', gap: 2 }}>
           <Typography variant="h1" sx={{ flex: 1 }}>
             {t('diary.title')}
           </Typography>
-          <KeyButton cap="R" variant="contained" disabled={visits.length === 0} onClick={() => setReminding(true)}>
+          <KeyButton
+            of="diary.remind"
+            variant="contained"
+            disabled={visits.length === 0}
+            onClick={() => setReminding(true)}
+          >
             {t('reminding.remind')}
           </KeyButton>
-          <KeyButton cap="O" component={Link} to="/messages" variant="outlined">
+          <KeyButton of="diary.messages" component={Link} to="/messages" variant="outlined">
             {t('reminding.short')}
           </KeyButton>
           <FeedsButton onOpen={() => setFeeds(true)} />

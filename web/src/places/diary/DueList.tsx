@@ -3,7 +3,7 @@ import { useDraggable } from '@dnd-kit/core'
 import { useTranslation } from 'react-i18next'
 import type { DueVisit } from '@pelrin/contract'
 import { day as dayWord, today } from '../../messages/format.ts'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { Cap } from '../../pieces/Cap.tsx'
 import { Plate } from '../../pieces/Plate.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ink } from '../../theme/theme.ts'
@@ -140,7 +140,7 @@ function DueRow({
         aria-label={`${t('diary.bookOn', { day: dayWord(visit.day) })}: ${visit.customer.name}`}
         sx={{ gap: 1 }}
       >
-        {t('diary.book')} {chosen && <KeyCap>Enter</KeyCap>}
+        {t('diary.book')} {chosen && <Cap of="diary.bookSuits" />}
       </Button>
     </Box>
   )

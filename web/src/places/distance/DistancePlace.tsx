@@ -1,5 +1,4 @@
 import { Alert, Box, Button, Stack, Typography } from '@mui/material'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
 import { SURFACES, totalKm } from '@pelrin/core'
@@ -14,6 +13,7 @@ import { ImportPane } from './ImportPane.tsx'
 import { RideAccountPane } from './RideAccountPane.tsx'
 import { RideList } from './RideList.tsx'
 import { WriteDown } from './WriteDown.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** What a bike was ridden: its ledger, its rides, and how more of them come in. */
 export function DistancePlace() {
@@ -23,12 +23,7 @@ export function DistancePlace() {
   const bike = useBike(id)
   const ledger = useLedger(id)
   const record = bike.data
-  useHotkeys(
-    'escape',
-    () => !document.querySelector('[role="dialog"], [role="listbox"]') && void navigate(`/bikes/${id}`),
-    { enableOnFormTags: true },
-    [id],
-  )
+  useCommands('distance', { back: () => navigate(`/bikes/${id}`) })
   useTitle(t('distanceOf.title'))
   if (bike.isPending || ledger.isPending) return <Loading />
   if (!record || !ledger.data)

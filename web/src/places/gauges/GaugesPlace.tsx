@@ -1,11 +1,10 @@
 import { Box, Button, ButtonBase, Stack, Typography } from '@mui/material'
 import { INSTRUMENT_KINDS } from '@pelrin/core'
-import { useMemo, useState } from 'react'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Instrument } from '@pelrin/contract'
 import { useInstrument, useRegister } from '../../api/queries.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { day } from '../../messages/format.ts'
 import { InstrumentGlyph } from '../../pieces/InstrumentGlyph.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
@@ -18,6 +17,7 @@ import { LiveGauge } from './LiveGauge.tsx'
 import { RecordForm } from './RecordForm.tsx'
 import { standingOf } from './standing.ts'
 import { Studies } from './Studies.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** The shop's instruments: what each can do, when it was checked, and what that changed. */
 export function GaugesPlace() {
@@ -29,7 +29,7 @@ export function GaugesPlace() {
   const chosen = id ?? first
   const history = useInstrument(chosen)
   const [sheet, setSheet] = useState<'check' | 'record' | 'add' | null>(null)
-  useLetterKeys(useMemo(() => ({ c: { run: () => setSheet('check') }, e: { run: () => setSheet('record') } }), []))
+  useCommands('gauges', { check: () => setSheet('check'), record: () => setSheet('record') })
   useTitle(t('place.gauges'))
   if (register.isPending) return <Loading />
   if (!register.data) return <Failure error={register.error} again={() => void register.refetch()} />
@@ -71,11 +71,21 @@ export function GaugesPlace() {
                 </Typography>
                 <Typography color="textSecondary">{t(`instrument.${history.data.instrument.kind}`)}</Typography>
               </Box>
-              <KeyButton cap="E" variant="outlined" onClick={() => setSheet('record')} sx={{ minHeight: 52 }}>
+              <KeyButton
+                of="gauges.record"
+                variant="outlined"
+                onClick={() => setSheet('record')}
+                sx={{ minHeight: 52 }}
+              >
                 {t('gauges.change')}
               </KeyButton>
               {history.data.instrument.kind !== 'by-hand' && (
-                <KeyButton cap="C" variant="contained" onClick={() => setSheet('check')} sx={{ minHeight: 52 }}>
+                <KeyButton
+                  of="gauges.check"
+                  variant="contained"
+                  onClick={() => setSheet('check')}
+                  sx={{ minHeight: 52 }}
+                >
                   {t('gauges.check')}
                 </KeyButton>
               )}

@@ -1,7 +1,6 @@
 import { Box, Button, Stack, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { useState } from 'react'
 import { flushSync } from 'react-dom'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Link, useSearchParams } from 'react-router'
 import { v7 } from 'uuid'
@@ -9,8 +8,7 @@ import { JOB_REASONS, OLD_FATES, type JobReason, type OldFate } from '@pelrin/co
 import { endpoints, type JobBill as Bill } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useBikeParts } from '../../api/queries.ts'
-import { isControl } from '../../keys/isControl.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 import { ComplaintChecks } from './ComplaintChecks.tsx'
 import { JobBill } from './JobBill.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
@@ -31,10 +29,14 @@ export function BeginJob({ bikeId, estimate }: { bikeId: string; estimate: Bill 
   const { wrong, busy, write } = useBikeWrite(bikeId)
   const begin = (): void =>
     void write(() => ask(endpoints.openJob, { params: { id: bikeId }, key: v7(), body: { id: v7(), reason, oldFate } }))
-  useLetterKeys(
-    Object.fromEntries(JOB_REASONS.map((one, i) => [String(i + 1), { run: () => flushSync(() => setReason(one)) }])),
-  )
-  useHotkeys('enter', begin, { ignoreEventWhen: (event) => isControl(event.target) }, [reason, oldFate])
+  useCommands('jobBegin', {
+    // At once: Enter may follow in the same breath.
+    reason: (digit) => {
+      const one = JOB_REASONS[digit - 1]
+      if (one) flushSync(() => setReason(one))
+    },
+    begin,
+  })
   const kept = parts.data?.kept
   const best = parts.data?.chains.find(({ part }) => part.id === parts.data.chainId)
   const chain = kept
@@ -105,7 +107,7 @@ export function BeginJob({ bikeId, estimate }: { bikeId: string; estimate: Bill 
         )}
         <Refused>{wrong?.sentence}</Refused>
         <KeyButton
-          cap="Enter"
+          of="jobBegin.begin"
           variant="contained"
           disabled={busy || parts.isPending}
           onClick={begin}

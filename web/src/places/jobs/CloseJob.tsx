@@ -1,14 +1,12 @@
 import { MenuItem, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { useState } from 'react'
 import { flushSync } from 'react-dom'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { JOB_REASONS, OLD_FATES, type JobNow } from '@pelrin/core'
 import { endpoints, type Job } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
-import { isControl } from '../../keys/isControl.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { typedNumber } from '../../messages/typedNumber.ts'
@@ -45,17 +43,11 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
       ),
     )
   }
-  // At once: Enter may follow in the same breath.
-  useLetterKeys(
-    Object.fromEntries(CLICKS.map((one, i) => [String(i + 1), { run: () => flushSync(() => setClick(one)) }])),
-  )
-  useHotkeys('enter', close, { ignoreEventWhen: (event) => isControl(event.target) }, [
-    click,
-    oldReason,
-    oldFate,
-    minutes,
-    pitches,
-  ])
+  useCommands('jobClose', {
+    // At once: Enter may follow in the same breath.
+    click: (digit) => flushSync(() => setClick(CLICKS[digit - 1]!)),
+    close,
+  })
   return (
     <Stack
       component="form"
@@ -138,7 +130,13 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
           {wrong.sentence}
         </Typography>
       )}
-      <KeyButton cap="Enter" type="submit" variant="contained" disabled={busy} sx={{ minHeight: 72, fontSize: 22 }}>
+      <KeyButton
+        of="jobClose.close"
+        type="submit"
+        variant="contained"
+        disabled={busy}
+        sx={{ minHeight: 72, fontSize: 22 }}
+      >
         {t('jobs.close')}
       </KeyButton>
     </Stack>

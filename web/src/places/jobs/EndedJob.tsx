@@ -43,7 +43,7 @@ export function EndedJob({ job, onAnother }: { job: Job; onAnother: () => void }
       <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap' }}>
         {written?.newChainId != null && (
           <KeyButton
-            cap="M"
+            of="jobOfBike.measure"
             component={Link}
             to={`/bikes/${job.bikeId}/measure`}
             variant="contained"

@@ -1,17 +1,17 @@
 import { Stack, TextField, Typography } from '@mui/material'
-import { useMemo, useState } from 'react'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { JobEvent } from '@pelrin/contract'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { clock } from '../../messages/format.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import type { Said } from './useJob.ts'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** What was noted on a job, and a way to note more: for whoever takes over. */
 export function JobNotes({ events, say }: { events: readonly JobEvent[]; say: (said: Said) => void }) {
   const { t } = useTranslation()
   const [text, setText] = useState<string | null>(null)
-  useLetterKeys(useMemo(() => ({ n: { run: () => setText('') } }), []))
+  useCommands('jobNotes', { note: () => setText('') })
   return (
     <Stack component="section" aria-label={t('jobs.notes')} sx={{ gap: 0.5 }}>
       {events.map(
@@ -23,7 +23,12 @@ export function JobNotes({ events, say }: { events: readonly JobEvent[]; say: (s
           ),
       )}
       {text === null ? (
-        <KeyButton cap="N" variant="text" onClick={() => setText('')} sx={{ alignSelf: 'flex-start', px: 1 }}>
+        <KeyButton
+          of="jobNotes.note"
+          variant="text"
+          onClick={() => setText('')}
+          sx={{ alignSelf: 'flex-start', px: 1 }}
+        >
           {t('jobs.note')}
         </KeyButton>
       ) : (

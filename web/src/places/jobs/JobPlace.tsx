@@ -1,7 +1,6 @@
 import { Button, Stack, TextField } from '@mui/material'
-import { useMemo, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
 import { v7 } from 'uuid'
@@ -9,8 +8,6 @@ import type { SprocketAdvice } from '@pelrin/core'
 import { endpoints, type Job } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
-import { isControl } from '../../keys/isControl.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { Beside } from '../../pieces/Beside.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
 import { BeginJob } from './BeginJob.tsx'
@@ -22,6 +19,7 @@ import { StepList } from './StepList.tsx'
 import { LOOKS, seen, StepPane, undecided } from './StepPane.tsx'
 import { afterAllSaid, useBikeJob, useJobNow } from './useJob.ts'
 import { Refused } from '../../forms/Refused.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** The job on a bike: begun, one step at a time, closed. */
 export function JobPlace() {
@@ -30,16 +28,11 @@ export function JobPlace() {
   const navigate = useNavigate()
   const found = useBikeJob(id)
   const [another, setAnother] = useState(false)
-  useLetterKeys(
-    useMemo(
-      () => ({
-        m: { run: () => void navigate(`/bikes/${id}/measure`), intoField: true },
-        b: { run: () => void navigate(`/bikes/${id}`) },
-        p: { run: () => void navigate(`/bikes/${id}/parts`) },
-      }),
-      [id, navigate],
-    ),
-  )
+  useCommands('jobOfBike', {
+    measure: () => navigate(`/bikes/${id}/measure`),
+    parts: () => navigate(`/bikes/${id}/parts`),
+    record: () => navigate(`/bikes/${id}`),
+  })
   const job = found.data?.job ?? null
   const open = job?.state === 'open' ? job : null
   return (
@@ -61,8 +54,6 @@ export function JobPlace() {
     </OfBike>
   )
 }
-
-const NO_KEYS = {}
 
 function OpenJob({ job, advice, bike }: { job: Job; advice: SprocketAdvice | null; bike: string }) {
   const { t } = useTranslation()
@@ -93,22 +84,13 @@ function OpenJob({ job, advice, bike }: { job: Job; advice: SprocketAdvice | nul
     const after = steps.slice(at + 1).find((one) => one.done === null)
     setChosen(after?.id ?? null)
   }
-  const keysOn = { preventDefault: true, enabled: stopping === null }
-  useHotkeys(
-    'space',
+  useCommands('job', {
     done,
-    // Space on a button presses it: the one for done does the same by itself.
-    { ...keysOn, ignoreEventWhen: (event) => isControl(event.target) },
-    [steps, at, paused],
-  )
-  useHotkeys('right, down', () => move(1), keysOn, [steps, at])
-  useHotkeys('left, up', () => move(-1), keysOn, [steps, at])
-  useLetterKeys(
-    step?.id === 'identify-joint'
-      ? Object.fromEntries(LOOKS.map((look, i) => [String(i + 1), { run: () => flushSync(() => say(seen(look))) }]))
-      : NO_KEYS,
-  )
-  useHotkeys('backspace', () => step?.done && say({ kind: 'untick', step: step.id }), keysOn, [step])
+    on: () => move(1),
+    back: () => move(-1),
+    undo: step?.done ? () => say({ kind: 'untick', step: step.id }) : null,
+    look: step?.id === 'identify-joint' ? (digit) => flushSync(() => say(seen(LOOKS[digit - 1]!))) : null,
+  })
   return (
     <Beside
       width={360}

@@ -17,6 +17,7 @@ import {
 } from '@pelrin/core'
 import type { Job } from '@pelrin/contract'
 import { JointDrawing, type JointLook } from '../../pieces/JointDrawing.tsx'
+import { Cap } from '../../pieces/Cap.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ink } from '../../theme/theme.ts'
 import { StepPicture } from './StepPicture.tsx'
@@ -241,7 +242,7 @@ export function StepPane({
       <Box sx={{ flex: 1 }} />
       <Stack direction="row" sx={{ gap: 1.5, pb: 2 }}>
         <Button variant="outlined" onClick={onBack} disabled={at === 0} sx={{ minHeight: 72, gap: 1.5, px: 3 }}>
-          <KeyCap>←</KeyCap> {t('jobs.back')}
+          <Cap of="job.back" /> {t('jobs.back')}
         </Button>
         <Button
           ref={doneButton}
@@ -254,7 +255,7 @@ export function StepPane({
             t('jobs.chooseLook')
           ) : (
             <>
-              {t('jobs.done')} <KeyCap>Space</KeyCap>
+              {t('jobs.done')} <Cap of="job.done" />
             </>
           )}
         </Button>

@@ -1,10 +1,10 @@
 import { Stack, Typography } from '@mui/material'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ink } from '../../theme/theme.ts'
 import { ring } from '../../pieces/ring.ts'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** A step that waits: its minutes run down on this device, over a reload too, and ring when they are over. */
 export function StepTimer({ jobId, step, minutes }: { jobId: string; step: string; minutes: number }) {
@@ -19,7 +19,7 @@ export function StepTimer({ jobId, step, minutes }: { jobId: string; step: strin
     setUntil(end)
     setNow(Date.now())
   }, [until, minutes, key])
-  useLetterKeys(useMemo(() => ({ t: { run: toggle, lasting: true } }), [toggle]))
+  useCommands('jobTimer', { run: toggle })
   const left = until === null ? null : Math.max(0, until - now)
   const running = left !== null && left > 0
   useEffect(() => {
@@ -50,7 +50,7 @@ export function StepTimer({ jobId, step, minutes }: { jobId: string; step: strin
           {words}
         </Typography>
       )}
-      <KeyButton cap="T" variant="outlined" onClick={toggle} sx={{ minHeight: 56 }}>
+      <KeyButton of="jobTimer.run" variant="outlined" onClick={toggle} sx={{ minHeight: 56 }}>
         {left === null ? words : t('jobs.timer.stop')}
       </KeyButton>
     </Stack>

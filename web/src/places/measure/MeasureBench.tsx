@@ -2,7 +2,6 @@ import { Alert, Box, Button, Stack, TextField, ToggleButton, ToggleButtonGroup, 
 import { DEFAULTS } from '@pelrin/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import type { BikeRecord, Instrument, Reading } from '@pelrin/contract'
@@ -16,7 +15,7 @@ import { GaugeStrip } from '../../pieces/GaugeStrip.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ink } from '../../theme/theme.ts'
-import { PLACES_ROUND, useDraft, type DraftSpot } from './draft.ts'
+import { useDraft, type DraftSpot } from './draft.ts'
 import { forecastInput } from '../../pieces/forecastInput.ts'
 import { useForecast } from '../../workers/useForecast.ts'
 import {
@@ -40,6 +39,7 @@ import { Traps } from './Traps.tsx'
 import { useSaving } from './useSaving.ts'
 import { shortLabel, spreadOf } from './labels.ts'
 import { problemText } from '../../messages/said.ts'
+import { useCommands } from '../../keys/useCommands.ts'
 
 const LAST_INSTRUMENT = 'pelrin-last-instrument'
 const MODES = ['pin-to-pin', 'inside-rollers', 'outside-rollers'] as const
@@ -138,18 +138,15 @@ export function MeasureBench({
     void navigate(corrects ? `/bikes/${bikeId}` : `/?bike=${bikeId}`, { flushSync: true })
   }, [navigate, corrects, bikeId])
   // A dialog that is open takes its own Escape.
-  useHotkeys('escape', () => !document.querySelector('[role="dialog"]') && leave(), { enableOnFormTags: true })
-  useHotkeys('alt+w', () => setWhyOpen(true), { enableOnFormTags: true, preventDefault: true })
-  useHotkeys('alt+m', () => change((before) => ({ mode: MODES[(MODES.indexOf(before.mode) + 1) % MODES.length]! })), {
-    enableOnFormTags: true,
-    preventDefault: true,
-    enabled: instrument.kind === 'caliper',
+  useCommands('measure', {
+    jump: wantsSpots(instrument.kind) ? (digit) => goTo(digit - 1) : null,
+    mode:
+      instrument.kind === 'caliper'
+        ? () => change((before) => ({ mode: MODES[(MODES.indexOf(before.mode) + 1) % MODES.length]! }))
+        : null,
+    why: () => setWhyOpen(true),
+    leave,
   })
-  useHotkeys(
-    Array.from({ length: PLACES_ROUND }, (_, i) => `alt+${i + 1}`),
-    (event) => goTo(Number(event.code.replace('Digit', '')) - 1),
-    { enableOnFormTags: true, preventDefault: true, enabled: wantsSpots(instrument.kind) },
-  )
 
   const { gauge, take } = useGauge(
     instrument.connected ? instrument.id : undefined,

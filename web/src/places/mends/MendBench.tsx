@@ -10,7 +10,6 @@ import {
   Typography,
 } from '@mui/material'
 import { useMemo, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { v7 } from 'uuid'
@@ -19,19 +18,18 @@ import { BREAK_CAUSES, endpoints, type BikeMends, type PartsFacts } from '@pelri
 import { ask } from '../../api/client.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
-import { isControl } from '../../keys/isControl.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { day } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
 import { BrokenChainDrawing } from '../../pieces/BrokenChainDrawing.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { Cap } from '../../pieces/Cap.tsx'
 import { ReachMap, ReachWords } from '../../pieces/ReachMap.tsx'
 import { EarlierBreaks } from './EarlierBreaks.tsx'
 import { useAdvice } from './useAdvice.ts'
 import { SECTION, useMendDraft } from './useMendDraft.ts'
 import { WayList, wayKey } from './WayList.tsx'
 import { Refused } from '../../forms/Refused.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** The broken chain on the bench: looked over section by section, then mended in one of the ways there are, or replaced. */
 export function MendBench({
@@ -120,24 +118,19 @@ export function MendBench({
     if (choice === 'replace') void navigate(`/bikes/${bikeId}/job?reason=broken`)
     else tell(t('mends.written', { date: day(written.mends[0]?.followUpOn ?? '') }))
   }
-  useLetterKeys({
-    ...Object.fromEntries(
-      options
-        .slice(0, 9)
-        .map((option, i) => [String(i + 1), { run: () => inspected && change({ way: wayKey(option) }) }]),
-    ),
-    f: { run: () => change({ firm: !draft.firm }), lasting: true },
-    b: { run: () => void navigate(`/bikes/${bikeId}`) },
+  useCommands('mend', {
+    left: () => move(-1),
+    right: () => move(1),
+    mark: section ? () => mark(cursor) : null,
+    seen: passed,
+    way: (digit) => {
+      const option = options[digit - 1]
+      if (option && inspected) change({ way: wayKey(option) })
+    },
+    firm: () => change({ firm: !draft.firm }),
+    record: () => navigate(`/bikes/${bikeId}`),
+    back: () => navigate(`/bikes/${bikeId}`),
   })
-  const keysOn = {
-    preventDefault: true,
-    ignoreEventWhen: (event: KeyboardEvent) => isControl(event.target),
-  }
-  useHotkeys('right', () => move(1), keysOn, [cursor, pitches])
-  useHotkeys('left', () => move(-1), keysOn, [cursor, pitches])
-  useHotkeys('space', () => section && mark(cursor), keysOn, [cursor, damaged, section])
-  useHotkeys('enter', passed, keysOn, [section, pitches])
-  useHotkeys('escape', () => void navigate(`/bikes/${bikeId}`), [bikeId])
   return (
     <Beside
       width={440}
@@ -189,7 +182,7 @@ export function MendBench({
               control={<Checkbox checked={draft.firm} onChange={(_, firm) => change({ firm })} />}
               label={
                 <>
-                  {t('mends.click')} <KeyCap>F</KeyCap>
+                  {t('mends.click')} <Cap of="mend.firm" />
                 </>
               }
             />
@@ -259,7 +252,7 @@ export function MendBench({
             {t('mends.section', { from: section.from + 1, to: section.to + 1 })}
           </Typography>
           <KeyButton
-            cap="Space"
+            of="mend.mark"
             variant="outlined"
             color="secondary"
             onClick={() => mark(cursor)}
@@ -267,7 +260,7 @@ export function MendBench({
           >
             {t(damaged.includes(cursor) ? 'mends.unmark' : 'mends.mark', { pitch: cursor + 1 })}
           </KeyButton>
-          <KeyButton cap="Enter" variant="contained" onClick={passed} sx={{ minHeight: 56 }}>
+          <KeyButton of="mend.seen" variant="contained" onClick={passed} sx={{ minHeight: 56 }}>
             {t('mends.sectionDone')}
           </KeyButton>
         </Stack>

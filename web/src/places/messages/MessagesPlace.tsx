@@ -1,7 +1,6 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { v7 } from 'uuid'
@@ -18,6 +17,7 @@ import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
 import { TemplateEditor } from './TemplateEditor.tsx'
 import { Refused } from '../../forms/Refused.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** Reminders and what became of them, what was answered, and what they say. */
 export function MessagesPlace() {
@@ -53,7 +53,7 @@ function Sent({ outbox }: { outbox: Outbox }) {
     )
     if (written) tell(said)
   }
-  useHotkeys('escape', () => void navigate('/diary'), [navigate])
+  useCommands('messages', { back: () => navigate('/diary') })
   return (
     <Stack sx={{ height: { md: '100%' }, px: 2.75, pt: 1.5 }}>
       <Beside

@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { TOOTH_GRADES, wearItem, WEAR_RESULTS, type WearResult } from '@pelrin/core'
 import type { ItemNow } from '@pelrin/contract'
 import { day, distance, number, percent } from '../../messages/format.ts'
+import { Cap } from '../../pieces/Cap.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ToothDrawing } from '../../pieces/ToothDrawing.tsx'
 import { ink } from '../../theme/theme.ts'
@@ -149,7 +150,7 @@ export function ItemRow({
             control={<Checkbox checked={line.renewed ?? false} onChange={(_, renewed) => onSay({ renewed })} />}
             label={
               <>
-                {t('otherWear.renewed')} {chosen && <KeyCap>N</KeyCap>}
+                {t('otherWear.renewed')} {chosen && <Cap of="otherWear.renewed" />}
               </>
             }
           />

@@ -1,6 +1,5 @@
 import { Box, Stack, Typography } from '@mui/material'
 import { useEffect, useRef, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
 import { v7 } from 'uuid'
@@ -10,14 +9,13 @@ import { ask } from '../../api/client.ts'
 import { useOtherWear } from '../../api/queries.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
-import { isPressed } from '../../keys/isControl.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 import { ItemRow } from './ItemRow.tsx'
 import { chosenBy, looksOf, type Line, type Pass } from './passState.ts'
 import { Refused } from '../../forms/Refused.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** Everything else that wears on a bike, looked over in one pass. */
 export function OtherWearPlace() {
@@ -84,23 +82,16 @@ function OnePass({ bikeId, wear, unit }: { bikeId: string; wear: OtherWear; unit
       tell(t('otherWear.saved'))
     }
   }
-  useLetterKeys({
-    ...Object.fromEntries([1, 2, 3, 4].map((digit) => [String(digit), { run: () => byDigit(digit) }])),
-    s: { run: () => void save(), lasting: true },
-    n: { run: () => current && say(current, { renewed: !(pass[current]?.renewed ?? false) }), lasting: true },
-    b: { run: () => void navigate(`/bikes/${bikeId}`) },
+  useCommands('otherWear', {
+    pick: byDigit,
+    up: () => move(at - 1),
+    down: () => move(at + 1),
+    leave: () => move(at + 1),
+    renewed: current ? () => say(current, { renewed: !(pass[current]?.renewed ?? false) }) : null,
+    save,
+    record: () => navigate(`/bikes/${bikeId}`),
+    back: () => navigate(`/bikes/${bikeId}`),
   })
-  const keysOn = { preventDefault: true, enableOnFormTags: true, enabled: back === null } as const
-  useHotkeys('down', () => move(at + 1), keysOn, [at, items])
-  useHotkeys('up', () => move(at - 1), keysOn, [at, items])
-  useHotkeys('enter', () => move(at + 1), { ...keysOn, ignoreEventWhen: (event) => isPressed(event.target) }, [
-    at,
-    items,
-  ])
-  useHotkeys('escape', () => back === null && void navigate(`/bikes/${bikeId}`), { enableOnFormTags: true }, [
-    back,
-    bikeId,
-  ])
   const wrongAt = (item: WearItemId, field: string): string | undefined =>
     wrong?.fields[`checks.${sent.indexOf(item)}.${field}`]
   const kind = current && wearItem(current).kind
@@ -137,7 +128,7 @@ function OnePass({ bikeId, wear, unit }: { bikeId: string; wear: OtherWear; unit
           <Refused>{wrong?.sentence}</Refused>
         </Box>
         <KeyButton
-          cap="S"
+          of="otherWear.save"
           ref={saveButton}
           variant="contained"
           disabled={busy || looks.length === 0}

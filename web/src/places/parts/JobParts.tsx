@@ -118,13 +118,13 @@ export function JobParts({
           {cost === null ? t('parts.noPrice') : priceText(cost, t)}
         </Typography>
         {kept && (
-          <KeyButton cap="X" variant="outlined" disabled={busy} onClick={onLetGo} sx={{ px: 1.5 }}>
+          <KeyButton of="parts.letGo" variant="outlined" disabled={busy} onClick={onLetGo} sx={{ px: 1.5 }}>
             {t('parts.letGo')}
           </KeyButton>
         )}
         {missing && (
           <KeyButton
-            cap="O"
+            of="parts.order"
             variant={kept ? 'contained' : 'outlined'}
             disabled={busy}
             onClick={onOrder}
@@ -135,7 +135,7 @@ export function JobParts({
         )}
         {(!kept || differs) && (
           <KeyButton
-            cap="K"
+            of="parts.keep"
             variant={kept ? 'outlined' : 'contained'}
             disabled={busy || lines.length === 0}
             onClick={onKeep}

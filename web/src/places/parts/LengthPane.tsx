@@ -22,7 +22,7 @@ import {
 import type { PartsFacts } from '@pelrin/contract'
 import { number } from '../../messages/format.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { Cap } from '../../pieces/Cap.tsx'
 import { LoopDrawing } from '../../pieces/LoopDrawing.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { ReachChange, ReachMap, ReachWords } from '../../pieces/ReachMap.tsx'
@@ -241,7 +241,7 @@ function FixedLengths({
           control={<Checkbox checked={halfLink} onChange={(_, on) => onHalfLink(on)} />}
           label={
             <>
-              {t('parts.halfLink')} <KeyCap>H</KeyCap>
+              {t('parts.halfLink')} <Cap of="parts.halfLink" />
             </>
           }
         />

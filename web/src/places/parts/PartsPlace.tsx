@@ -1,16 +1,14 @@
 import { Box, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import type { TFunction } from 'i18next'
 import { useRef, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
 import { assumptionsWith, shoppingList, type ChainModel, type ChainOf, type JointCandidate } from '@pelrin/core'
 import type { BikeMatch, BikeParts, JudgedChain, JudgedJoint } from '@pelrin/contract'
 import { useBike, useBikeParts, useMatching } from '../../api/queries.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { Cap } from '../../pieces/Cap.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { usePartsMatch } from '../../workers/usePartsMatch.ts'
@@ -27,6 +25,7 @@ import { PartsList, type ListedPart } from './PartsList.tsx'
 import { PartsTabs } from './PartsTabs.tsx'
 import { RulesOf } from './RulesOf.tsx'
 import { saidOf } from '../../messages/said.ts'
+import { useCommands } from '../../keys/useCommands.ts'
 
 const FEWEST = 20
 const MOST = 400
@@ -144,31 +143,29 @@ function PartsOf({
     const others = of === 'timing' || facts.drive.timing !== null ? otherChains() : []
     if (chosenLines.length > 0) void keeping.keep(shownPitches, [...others, ...chosenLines])
   }
-  const idle = sheet === null
-  const keysOn = { preventDefault: true, enabled: idle }
-  useHotkeys('arrowdown', () => stepChain(1), keysOn, [match])
-  useHotkeys('arrowup', () => stepChain(-1), keysOn, [match])
-  useHotkeys('shift+arrowdown', () => stepJoint(1), keysOn, [match, joint])
-  useHotkeys('shift+arrowup', () => stepJoint(-1), keysOn, [match, joint])
-  useHotkeys('arrowleft', () => stepPitches(halfLink ? -1 : -2), keysOn, [shownPitches, halfLink])
-  useHotkeys('arrowright', () => stepPitches(halfLink ? 1 : 2), keysOn, [shownPitches, halfLink])
-  useHotkeys('escape', () => void navigate(`/bikes/${bikeId}`), { enabled: idle }, [bikeId, navigate])
   const hasTiming = facts.drive.timing !== null
   const fixed = of === 'timing' || facts.drive.type !== 'derailleur'
-  // What they do changes with all that is on the screen: they are set anew with it.
-  useLetterKeys({
-    a: { run: () => askField.current?.focus() },
-    e: { run: () => setSheet('drive') },
-    j: { run: () => setSheet('joint') },
-    c: { run: () => match.chains.length > 1 && setSheet('compare') },
-    r: { run: () => facts.presentChainId !== null && setJointsFor(jointsFor === 'on' ? 'new' : 'on') },
-    k: { run: keep, lasting: true },
-    x: { run: () => kept && void keeping.letGo(kept), lasting: true },
-    o: { run: () => toOrder.length > 0 && setSheet('order') },
-    l: { run: () => void navigate(`/catalogue?bike=${bikeId}`) },
-    b: { run: () => void navigate(`/bikes/${bikeId}`) },
-    ...(hasTiming ? { t: { run: () => turn(of === 'drive' ? 'timing' : 'drive') } } : {}),
-    ...(fixed ? { h: { run: () => setHalfLink(!halfLink) } } : {}),
+
+  useCommands('parts', {
+    chainUp: () => stepChain(-1),
+    chainDown: () => stepChain(1),
+    jointUp: () => stepJoint(-1),
+    jointDown: () => stepJoint(1),
+    fewer: () => stepPitches(halfLink ? -1 : -2),
+    more: () => stepPitches(halfLink ? 1 : 2),
+    ask: () => askField.current?.focus(),
+    drive: () => setSheet('drive'),
+    joint: () => setSheet('joint'),
+    compare: match.chains.length > 1 ? () => setSheet('compare') : null,
+    closeAgain: facts.presentChainId === null ? null : () => setJointsFor(jointsFor === 'on' ? 'new' : 'on'),
+    keep,
+    letGo: kept ? () => keeping.letGo(kept) : null,
+    order: toOrder.length > 0 ? () => setSheet('order') : null,
+    catalogue: () => navigate(`/catalogue?bike=${bikeId}`),
+    otherChain: hasTiming ? () => turn(of === 'drive' ? 'timing' : 'drive') : null,
+    halfLink: fixed ? () => setHalfLink(!halfLink) : null,
+    record: () => navigate(`/bikes/${bikeId}`),
+    back: () => navigate(`/bikes/${bikeId}`),
   })
 
   return (
@@ -205,7 +202,7 @@ function PartsOf({
         </Box>
         <Stack direction="row" sx={{ gap: 1.5, flexShrink: 0, flexWrap: 'wrap' }}>
           <PartsTabs now="bike" bikeId={bikeId} />
-          <KeyButton cap="E" variant="outlined" onClick={() => setSheet('drive')} sx={{ px: 1.5 }}>
+          <KeyButton of="parts.drive" variant="outlined" onClick={() => setSheet('drive')} sx={{ px: 1.5 }}>
             {t('parts.drive')}
           </KeyButton>
         </Stack>
@@ -221,7 +218,7 @@ function PartsOf({
             >
               {(['drive', 'timing'] as const).map((one) => (
                 <ToggleButton key={one} value={one} sx={{ height: 40, px: 1.25, gap: 0.75, whiteSpace: 'nowrap' }}>
-                  {t(`parts.chainOf.${one}`)} {one === 'timing' && <KeyCap>T</KeyCap>}
+                  {t(`parts.chainOf.${one}`)} {one === 'timing' && <Cap of="parts.otherChain" />}
                 </ToggleButton>
               ))}
             </ToggleButtonGroup>
@@ -232,7 +229,7 @@ function PartsOf({
           )}
           <Box sx={{ flex: 1 }} />
           <KeyButton
-            cap="C"
+            of="parts.compare"
             variant="text"
             onClick={() => setSheet('compare')}
             disabled={match.chains.length < 2}
@@ -254,7 +251,7 @@ function PartsOf({
             }}
             slotProps={{
               htmlInput: { 'aria-label': t('parts.ask'), title: t('parts.askHint') },
-              input: { endAdornment: <KeyCap>A</KeyCap> },
+              input: { endAdornment: <Cap of="parts.ask" /> },
             }}
             sx={{ width: 160 }}
           />
@@ -294,7 +291,7 @@ function PartsOf({
           </Typography>
           {facts.presentChainId !== null && of === 'drive' && (
             <KeyButton
-              cap="R"
+              of="parts.closeAgain"
               variant="text"
               aria-pressed={jointsFor === 'on'}
               onClick={() => setJointsFor(jointsFor === 'on' ? 'new' : 'on')}
@@ -304,7 +301,7 @@ function PartsOf({
             </KeyButton>
           )}
           <KeyButton
-            cap="J"
+            of="parts.joint"
             variant="text"
             onClick={() => setSheet('joint')}
             title={t('parts.joint.title')}

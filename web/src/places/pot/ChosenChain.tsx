@@ -6,7 +6,7 @@ import type { PotChainNow } from '@pelrin/contract'
 import { clock, today } from '../../messages/format.ts'
 import { timeOn } from '../../messages/timeOn.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { Cap } from '../../pieces/Cap.tsx'
 
 export type ChainChange = Partial<Pick<PotChainNow, 'readyBy' | 'needs' | 'recipe' | 'condition' | 'notBefore'>>
 
@@ -87,19 +87,19 @@ export function ChosenChain({
         {before && (
           <>
             <Button disabled={busy} onClick={() => onPin(-5)} aria-label={t('pot.pinEarlier')}>
-              <KeyCap>←</KeyCap>
+              <Cap of="pot.sooner" />
             </Button>
             <Button disabled={busy} onClick={() => onPin(5)} aria-label={t('pot.pinLater')}>
-              <KeyCap>→</KeyCap>
+              <Cap of="pot.later" />
             </Button>
             {chain.notBefore !== null && (
-              <KeyButton cap="P" disabled={busy} onClick={() => onPin(null)}>
+              <KeyButton of="pot.letGo" disabled={busy} onClick={() => onPin(null)}>
                 {t('pot.unpin')}
               </KeyButton>
             )}
           </>
         )}
-        <KeyButton cap="X" color="error" disabled={busy} onClick={onTake}>
+        <KeyButton of="pot.takeOut" color="error" disabled={busy} onClick={onTake}>
           {t('pot.take')}
         </KeyButton>
       </Stack>

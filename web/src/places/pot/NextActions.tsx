@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { PotNow } from '@pelrin/contract'
 import { clock } from '../../messages/format.ts'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
+import { Cap } from '../../pieces/Cap.tsx'
 import { ring } from '../../pieces/ring.ts'
 import { ink } from '../../theme/theme.ts'
 import { actionKey, isMoving, type PotAction } from './potActions.ts'
@@ -91,7 +91,7 @@ export function NextActions({
                 aria-label={`${t('pot.done')}: ${words(action)}`}
                 sx={{ minHeight: 56, gap: 1 }}
               >
-                {t('pot.done')} {i === 0 && <KeyCap>Enter</KeyCap>}
+                {t('pot.done')} {i === 0 && <Cap of="pot.next" />}
               </Button>
             </Stack>
           </Box>

@@ -1,17 +1,15 @@
 import { Box, Stack, Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
-import { useMemo, useRef, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { assumptionsWith, type PotRecipe } from '@pelrin/core'
 import { endpoints, type PotBoard, type PotChainNow } from '@pelrin/contract'
-import { ask, sentenceOf } from '../../api/client.ts'
+import { ask } from '../../api/client.ts'
 import { keys, usePotBoard } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
+import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
-import { isControl } from '../../keys/isControl.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { clock } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
@@ -32,6 +30,7 @@ import { shortName } from './shortName.ts'
 import { useHeat } from './useHeat.ts'
 import { useNow } from './useNow.ts'
 import { Refused } from '../../forms/Refused.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 const MINUTE = 60_000
 
@@ -51,13 +50,9 @@ function Session({ board }: { board: PotBoard }) {
   const { tell } = useSurroundings()
   const now = useNow(1000)
   const from = Math.floor(now / MINUTE) * MINUTE
-  /** So many writes are under way: they go one after the other, each to the board as the one before left it. */
-  const [writing, setWriting] = useState(0)
-  const last = useRef<Promise<unknown>>(Promise.resolve())
-  const busy = writing > 0
+  const { wrong, busy, write: send } = useWrite({ inOrder: 'pot' })
   /** What was sent on, as it stood then: it is not sent on again before it is shown where it went, which may be later than the answer. */
   const [moved, setMoved] = useState<readonly string[]>([])
-  const [wrong, setWrong] = useState<string | null>(null)
   const [adding, setAdding] = useState(false)
   const [chosenId, setChosenId] = useState<string | undefined>()
   const { pots, chains } = board
@@ -82,25 +77,17 @@ function Session({ board }: { board: PotBoard }) {
   const chosen = chains.find(({ id }) => id === chosenId) ?? chains[0]
 
   /** Writes, and shows the board as it is after that; one that somebody else moved comes with the refusal. */
-  const write = (job: () => Promise<PotBoard>): Promise<boolean> => {
-    const go = async (): Promise<boolean> => {
-      try {
-        await showAnswer(client, keys.pot, await job())
-        return true
-      } catch (error) {
-        setWrong(sentenceOf(error) ?? t('app.notSaved'))
-        await client.invalidateQueries({ queryKey: keys.pot })
-        return false
-      } finally {
-        setWriting((count) => count - 1)
-      }
-    }
-    setWriting((count) => count + 1)
-    setWrong(null)
-    const written = last.current.then(go)
-    last.current = written
-    return written
+  const write = async (job: () => Promise<PotBoard>): Promise<boolean> => {
+    const written = await send(async () => {
+      await showAnswer(client, keys.pot, await job())
+      return true
+    })
+    if (!written) await client.invalidateQueries({ queryKey: keys.pot })
+    return written === true
   }
+  /** A chain as the writes before have left it. */
+  const asLeft = (chain: PotChainNow): PotChainNow =>
+    client.getQueryData<PotBoard>(keys.pot)?.chains.find(({ id }) => id === chain.id) ?? chain
   /** What is pressed while another is written is written after it; the same twice is once. */
   const act = async (action: PotAction | undefined): Promise<void> => {
     if (!action || isMoving(action, moved)) return
@@ -120,22 +107,27 @@ function Session({ board }: { board: PotBoard }) {
         if (action.to === 'done' && bike) void client.invalidateQueries({ queryKey: keys.bike(bike.id) })
     }
   }
-  const change = (chain: PotChainNow, body: ChainChange): void => {
-    if (!busy)
-      void write(() => ask(endpoints.changePotChain, { params: { id: chain.id }, version: chain.version, body }))
-  }
+  const change = (chain: PotChainNow, bodyOf: (now: PotChainNow) => ChainChange): void =>
+    void write(() => {
+      const now = asLeft(chain)
+      return ask(endpoints.changePotChain, { params: { id: now.id }, version: now.version, body: bodyOf(now) })
+    })
+  const notBefore = (at: number): ChainChange => ({
+    notBefore: at <= Date.now() ? null : new Date(Math.round(at / MINUTE) * MINUTE).toISOString(),
+  })
+  /** Later or earlier than it is planned, or than it is pinned to; null: it may go in whenever it suits. */
   const pin = (chain: PotChainNow | undefined, minutes: number | null): void => {
     if (!chain) return
-    const way = plan?.plan.chains.find(({ id }) => id === chain.id)
-    const at =
-      chain.notBefore === null ? plan && way?.dip && plan.from + way.dip.from * MINUTE : Date.parse(chain.notBefore)
-    if (minutes === null) change(chain, { notBefore: null })
-    else if (at != null) pinAt(chain, at + minutes * MINUTE)
+    const planned = plan?.plan.chains.find(({ id }) => id === chain.id)?.dip?.from
+    change(chain, (now) => {
+      if (minutes === null) return { notBefore: null }
+      const at =
+        now.notBefore !== null ? Date.parse(now.notBefore) : from + (planned === undefined ? 0 : planned * MINUTE)
+      return notBefore(at + minutes * MINUTE)
+    })
   }
-  const pinAt = (chain: PotChainNow, at: number): void =>
-    change(chain, { notBefore: at <= Date.now() ? null : new Date(Math.round(at / MINUTE) * MINUTE).toISOString() })
   const take = (chain: PotChainNow | undefined): void => {
-    if (!chain || busy) return
+    if (!chain) return
     const body = {
       chains: [{ id: chain.id, from: chain.state }],
       to: 'left' as const,
@@ -151,21 +143,16 @@ function Session({ board }: { board: PotBoard }) {
     const at = chosen ? chains.indexOf(chosen) : -1
     setChosenId(chains[Math.min(chains.length - 1, Math.max(0, at + by))]?.id)
   }
-  useLetterKeys({
-    a: { run: () => setAdding(true) },
-    p: { run: () => pin(chosen, null), lasting: true },
-    x: { run: () => take(chosen), lasting: true },
+  useCommands('pot', {
+    next: actions[0] ? () => act(actions[0]) : null,
+    up: () => step(-1),
+    down: () => step(1),
+    sooner: () => pin(chosen, -5),
+    later: () => pin(chosen, 5),
+    letGo: chosen ? () => pin(chosen, null) : null,
+    add: () => setAdding(true),
+    takeOut: chosen ? () => take(chosen) : null,
   })
-  const keysOn = {
-    preventDefault: true,
-    enabled: !adding,
-    ignoreEventWhen: (event: KeyboardEvent) => isControl(event.target),
-  }
-  useHotkeys('enter', () => void act(actions[0]), keysOn, [actions, moved])
-  useHotkeys('down', () => step(1), keysOn, [chains, chosen])
-  useHotkeys('up', () => step(-1), keysOn, [chains, chosen])
-  useHotkeys('right', () => pin(chosen, 5), keysOn, [chosen, plan, busy])
-  useHotkeys('left', () => pin(chosen, -5), keysOn, [chosen, plan, busy])
   return (
     <Stack sx={{ height: { md: '100%' }, px: 2.75, pt: 1.5 }}>
       <Beside
@@ -214,11 +201,11 @@ function Session({ board }: { board: PotBoard }) {
             <Typography variant="h1">{t('pot.title')}</Typography>
             {plan && chains.length > 0 && <PlanWords plan={plan} board={board} />}
           </Box>
-          <KeyButton cap="A" variant="outlined" onClick={() => setAdding(true)} sx={{ minHeight: 56 }}>
+          <KeyButton of="pot.add" variant="outlined" onClick={() => setAdding(true)} sx={{ minHeight: 56 }}>
             {t('pot.add')}
           </KeyButton>
         </Stack>
-        <Refused>{wrong !== null && !adding ? wrong : undefined}</Refused>
+        <Refused>{adding ? undefined : wrong?.sentence}</Refused>
         {pots.length === 0 && <Typography>{t('pot.noPot')}</Typography>}
         {chains.length === 0 && <Typography sx={{ fontSize: 18, py: 3 }}>{t('pot.empty')}</Typography>}
         {plan && chains.length > 0 && (
@@ -232,7 +219,7 @@ function Session({ board }: { board: PotBoard }) {
               onChoose={setChosenId}
               onPin={(id, at) => {
                 const chain = chains.find((one) => one.id === id)
-                if (chain) pinAt(chain, at)
+                if (chain) change(chain, () => notBefore(at))
               }}
             />
             <TimelineLegend />
@@ -243,7 +230,7 @@ function Session({ board }: { board: PotBoard }) {
             key={`${chosen.id} ${chosen.version}`}
             chain={chosen}
             busy={busy}
-            onChange={(body) => change(chosen, body)}
+            onChange={(body) => change(chosen, () => body)}
             onPin={(minutes) => pin(chosen, minutes)}
             onTake={() => take(chosen)}
           />
@@ -253,7 +240,7 @@ function Session({ board }: { board: PotBoard }) {
         <AddToPot
           candidates={board.candidates}
           busy={busy}
-          wrong={wrong}
+          wrong={wrong?.sentence ?? null}
           onClose={() => setAdding(false)}
           onAdd={(added) => void add(added)}
         />

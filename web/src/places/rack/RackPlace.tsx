@@ -11,18 +11,16 @@ import {
 import SearchIcon from '@mui/icons-material/Search'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { RackState, type BikeSummary } from '@pelrin/contract'
 import { useRack, type RackFilter } from '../../api/queries.ts'
 import { usePutOnStand } from '../../app/usePutOnStand.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
-import { isControl } from '../../keys/isControl.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { RACK_COLUMNS, RackRow } from './RackRow.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 const ROW_PX = 48
 
@@ -74,27 +72,18 @@ export function RackPlace() {
   const open = (bike: BikeSummary | undefined): void => {
     if (bike) void navigate(`/bikes/${bike.id}`)
   }
-  useHotkeys('arrowdown', () => step(1), { preventDefault: true, enableOnFormTags: true }, [bikes, chosen])
-  useHotkeys('arrowup', () => step(-1), { preventDefault: true, enableOnFormTags: true }, [bikes, chosen])
-  useHotkeys('pagedown', () => step(12), { preventDefault: true }, [bikes, chosen])
-  useHotkeys('pageup', () => step(-12), { preventDefault: true }, [bikes, chosen])
-  useHotkeys(
-    'enter',
-    () => bikes[chosen] && putOnStand(bikes[chosen].id),
-    { ignoreEventWhen: (event) => isControl(event.target) },
-    [bikes, chosen],
-  )
-  useLetterKeys(
-    useMemo(
-      () => ({
-        b: { run: () => bikes[chosen] && void navigate(`/bikes/${bikes[chosen].id}`) },
-        m: { run: () => bikes[chosen] && void navigate(`/bikes/${bikes[chosen].id}/measure`), intoField: true },
-        t: { run: () => void navigate(`/tags?${search}`) },
-        n: { run: () => void navigate('/new-bike'), intoField: true },
-      }),
-      [bikes, chosen, navigate, search],
-    ),
-  )
+  const bike = bikes[chosen]
+  useCommands('rack', {
+    up: () => step(-1),
+    down: () => step(1),
+    pageUp: () => step(-12),
+    pageDown: () => step(12),
+    put: bike ? () => putOnStand(bike.id) : null,
+    record: bike ? () => navigate(`/bikes/${bike.id}`) : null,
+    measure: bike ? () => navigate(`/bikes/${bike.id}/measure`) : null,
+    tags: () => navigate(`/tags?${search}`),
+    newBike: () => navigate('/new-bike'),
+  })
 
   return (
     <Stack sx={{ height: '100%', px: 2.25, pt: 1.5 }}>
@@ -106,10 +95,10 @@ export function RackPlace() {
           {first && t('rack.count', { count: first.total })}
         </Typography>
         <Box sx={{ flex: 1 }} />
-        <KeyButton cap="N" component={Link} to="/new-bike" variant="outlined">
+        <KeyButton of="rack.newBike" component={Link} to="/new-bike" variant="outlined">
           {t('newBike.add')}
         </KeyButton>
-        <KeyButton cap="T" component={Link} to={`/tags?${search}`} variant="outlined">
+        <KeyButton of="rack.tags" component={Link} to={`/tags?${search}`} variant="outlined">
           {t('tags.sheet')}
         </KeyButton>
       </Stack>

@@ -1,18 +1,17 @@
 import { Box, Button, Stack, Tab, Tabs } from '@mui/material'
 import PictureAsPdfIcon from '@mui/icons-material/PictureAsPdfOutlined'
 import PrintIcon from '@mui/icons-material/PrintOutlined'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
 import { SHEET_KINDS, type SheetKind } from '@pelrin/contract'
 import { useSheet } from '../../api/queries.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { locale } from '../../messages/format.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ON_PAPER } from '../../pieces/OnPaper.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { SheetPage } from './SheetPage.tsx'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** What a customer is handed, as it will be on paper. */
 export function SheetPlace() {
@@ -22,8 +21,8 @@ export function SheetPlace() {
   const kind: SheetKind = SHEET_KINDS.find((one) => one === asked) ?? 'customer'
   const sheet = useSheet(id, kind)
   useTitle(t(`sheet.title.${kind}`))
-  useLetterKeys({ p: { run: () => window.print() }, b: { run: () => void navigate(`/bikes/${id}`) } })
-  useHotkeys('escape', () => void navigate(`/bikes/${id}`), [id])
+  const toBike = (): unknown => navigate(`/bikes/${id}`)
+  useCommands('sheets', { print: () => window.print(), record: toBike, back: toBike })
   return (
     <Stack sx={{ px: 2.75, pt: 1, pb: 3, gap: 1.5 }}>
       {ON_PAPER}
@@ -38,7 +37,7 @@ export function SheetPlace() {
             <Tab key={one} value={one} label={t(`sheet.title.${one}`)} sx={{ textTransform: 'none', fontSize: 17 }} />
           ))}
         </Tabs>
-        <KeyButton cap="P" variant="outlined" onClick={() => window.print()} startIcon={<PrintIcon />}>
+        <KeyButton of="sheets.print" variant="outlined" onClick={() => window.print()} startIcon={<PrintIcon />}>
           {t('sheet.print')}
         </KeyButton>
         <Button

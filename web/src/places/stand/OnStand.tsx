@@ -71,7 +71,7 @@ export function OnStand({
               </Box>
             )}{' '}
             <KeyButton
-              cap="W"
+              of="stand.why"
               size="small"
               onClick={() => onWhy(true)}
               sx={{ minHeight: 32, px: 0.75, verticalAlign: 'baseline' }}
@@ -91,20 +91,20 @@ export function OnStand({
           '& > button': { flex: '1 1 170px', minHeight: 56, gap: 1.5, lineHeight: 1.2 },
         }}
       >
-        <KeyButton cap="M" variant="contained" onClick={onMeasure}>
+        <KeyButton of="stand.measure" variant="contained" onClick={onMeasure}>
           {t(summary.measuredAt === null ? 'stand.measure' : 'stand.again')}
         </KeyButton>
-        <KeyButton cap="B" variant="outlined" onClick={onRecord}>
+        <KeyButton of="stand.record" variant="outlined" onClick={onRecord}>
           {t('stand.record')}
         </KeyButton>
         {visit?.here ? (
           onDone && (
-            <KeyButton cap="Alt D" variant="outlined" onClick={onDone}>
+            <KeyButton of="stand.done" variant="outlined" onClick={onDone}>
               {t('stand.done')}
             </KeyButton>
           )
         ) : (
-          <KeyButton cap="Enter" variant="outlined" onClick={onPut}>
+          <KeyButton of="stand.put" variant="outlined" onClick={onPut}>
             {t('stand.put')}
           </KeyButton>
         )}

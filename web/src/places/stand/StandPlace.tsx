@@ -1,12 +1,9 @@
 import { Box } from '@mui/material'
-import { useCallback, useMemo, useState } from 'react'
-import { useHotkeys } from 'react-hotkeys-hook'
+import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useSearchParams } from 'react-router'
 import { useBike, useLineUp } from '../../api/queries.ts'
 import { usePutOnStand } from '../../app/usePutOnStand.ts'
-import { isControl } from '../../keys/isControl.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { useBikeWays } from '../../pieces/BikeWays.tsx'
 import { Empty, Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
@@ -14,6 +11,7 @@ import { LineUpList } from './LineUpList.tsx'
 import { OnStand } from './OnStand.tsx'
 import { ThisVisit } from './ThisVisit.tsx'
 import { useMoveVisit } from './useMoveVisit.ts'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** The day: who is in, the bike on the stand, and what to settle while it is here. */
 export function StandPlace() {
@@ -35,35 +33,20 @@ export function StandPlace() {
     const next = visits[at < 0 ? 0 : Math.min(visits.length - 1, Math.max(0, at + by))]
     if (next) setSearch({ bike: next.bike.id }, { replace: true })
   }
-  useHotkeys('arrowdown', () => step(1), { preventDefault: true }, [visits, chosenId])
-  useHotkeys('arrowup', () => step(-1), { preventDefault: true }, [visits, chosenId])
-  useHotkeys('enter', () => chosenId && putOnStand(chosenId), { ignoreEventWhen: (event) => isControl(event.target) }, [
-    chosenId,
-    putOnStand,
-  ])
-  useHotkeys('alt+arrowup', () => chosen && move.by(visits, chosen, -1), { preventDefault: true }, [visits, chosen])
-  useHotkeys('alt+arrowdown', () => chosen && move.by(visits, chosen, 1), { preventDefault: true }, [visits, chosen])
-  useHotkeys('alt+d', () => chosen && move.done(chosen), { preventDefault: true }, [chosen])
-
-  const measure = useCallback(() => {
-    if (chosenId !== undefined) void navigate(`/bikes/${chosenId}/measure`)
-  }, [navigate, chosenId])
-  const record = useCallback(() => {
-    if (chosenId !== undefined) void navigate(`/bikes/${chosenId}`)
-  }, [navigate, chosenId])
-  const ways = useBikeWays(chosenId)
-  const why = useCallback(() => setWhyOpen(true), [])
-  useLetterKeys(
-    useMemo(
-      () => ({
-        m: { run: measure, intoField: true },
-        b: { run: record },
-        ...ways,
-        w: { run: why },
-      }),
-      [measure, record, ways, why],
-    ),
-  )
+  const measure = (): void => void (chosenId && navigate(`/bikes/${chosenId}/measure`))
+  const record = (): void => void (chosenId && navigate(`/bikes/${chosenId}`))
+  useCommands('stand', {
+    up: () => step(-1),
+    down: () => step(1),
+    put: chosenId ? () => putOnStand(chosenId) : null,
+    earlier: chosen ? () => move.by(visits, chosen, -1) : null,
+    later: chosen ? () => move.by(visits, chosen, 1) : null,
+    done: chosen ? () => move.done(chosen) : null,
+    measure: chosenId ? measure : null,
+    record: chosenId ? record : null,
+    ...useBikeWays(chosenId),
+    why: () => setWhyOpen(true),
+  })
 
   useTitle(t('place.stand'))
 

@@ -1,15 +1,14 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { QRCodeSVG } from 'qrcode.react'
-import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { RackState } from '@pelrin/contract'
 import { useRack } from '../../api/queries.ts'
-import { useLetterKeys } from '../../keys/typing.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ON_PAPER } from '../../pieces/OnPaper.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
+import { useCommands } from '../../keys/useCommands.ts'
 
 /** A sheet holds so many. */
 const MOST = 60
@@ -23,8 +22,7 @@ export function TagsPlace() {
   const rack = useRack({ q: search.get('q') ?? '', state, drive: undefined })
   const bikes = (rack.data?.pages.flatMap((page) => page.bikes) ?? []).slice(0, MOST)
   useTitle(t('tags.title'))
-  useLetterKeys({ p: { run: () => window.print() } })
-  useHotkeys('escape', () => void navigate('/rack'), [navigate])
+  useCommands('tags', { print: () => window.print(), back: () => navigate('/rack') })
   if (rack.isPending) return <Loading />
   if (!rack.data) return <Failure error={rack.error} again={() => void rack.refetch()} />
   return (
@@ -38,7 +36,7 @@ export function TagsPlace() {
         <Button component={Link} to="/rack" variant="outlined">
           {t('tags.toRack')}
         </Button>
-        <KeyButton cap="P" variant="contained" onClick={() => window.print()} sx={{ minHeight: 56 }}>
+        <KeyButton of="tags.print" variant="contained" onClick={() => window.print()} sx={{ minHeight: 56 }}>
           {t('tags.print')}
         </KeyButton>
       </Stack>

@@ -1,4 +1,6 @@
+import { transfer, wrap } from 'comlink'
 import { useEffect, useEffectEvent, useRef, useState, type RefObject } from 'react'
+import type { Reading } from '../../workers/scan.worker.ts'
 
 /** How it is with the camera: waited for, looking, or why there is none. */
 export type Scan = 'asking' | 'looking' | 'insecure' | 'refused' | 'missing' | 'taken'
@@ -27,6 +29,7 @@ export function useScan(onText: (text: string) => void): { scan: Scan; video: Re
     let stream: MediaStream | undefined
     let timer: ReturnType<typeof setTimeout> | undefined
     const worker = new Worker(new URL('../../workers/scan.worker.ts', import.meta.url), { type: 'module' })
+    const reading = wrap<Reading>(worker)
     const canvas = document.createElement('canvas')
     const look = (): void => {
       const { current: shown } = video
@@ -40,12 +43,11 @@ export function useScan(onText: (text: string) => void): { scan: Scan; video: Re
       canvas.height = Math.round(shown.videoHeight * scale)
       pencil.drawImage(shown, 0, 0, canvas.width, canvas.height)
       const { data, width, height } = pencil.getImageData(0, 0, canvas.width, canvas.height)
-      worker.postMessage({ data, width, height }, [data.buffer])
-    }
-    worker.onmessage = ({ data: text }: MessageEvent<string | null>) => {
-      if (ended) return
-      if (text !== null) read(text)
-      timer = setTimeout(look, PAUSE_MS)
+      void reading.read(transfer({ data, width, height }, [data.buffer])).then((text) => {
+        if (ended) return
+        if (text !== null) read(text)
+        timer = setTimeout(look, PAUSE_MS)
+      })
     }
     const start = async (): Promise<void> => {
       // Browsers have no camera for addresses without TLS.
