@@ -16,8 +16,8 @@ export async function keepHouse(database: Database, scratch: Scratch, secrets: S
   })
   for (const { id } of await database.models.Shop.findAll())
     await inShop(database, id, null, async (work) => {
-      await work.select(`DELETE FROM idempotency_keys WHERE created_at < now() - ${KEYS_KEPT}`)
-      await work.select(`DELETE FROM sign_in_tries WHERE last_at < now() - ${TRIES_KEPT}`)
+      await work.execute(`DELETE FROM idempotency_keys WHERE created_at < now() - ${KEYS_KEPT}`)
+      await work.execute(`DELETE FROM sign_in_tries WHERE last_at < now() - ${TRIES_KEPT}`)
       if (secrets) await sealTokens(work, secrets)
     })
   await scratch.sweep()

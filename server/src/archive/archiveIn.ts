@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { hash } from '@node-rs/argon2'
 import * as v from 'valibot'
-import { takeStock, type Work } from '../db/work.ts'
+import { analyzeTables, type Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { ARCHIVE_VERSION } from './archiveOut.ts'
 import { archivedTables, asBelieved, DERIVED, NOT_BELIEVED, type ArchivedTable } from './archivedTables.ts'
@@ -61,7 +61,7 @@ export async function takeIn(work: Work, lines: AsyncIterable<string>): Promise<
     }
     counts.set(table.name, now)
     if (now.added > lookAgainAt) {
-      await takeStock(work, table.name)
+      await analyzeTables(work, table.name)
       lookAgainAt = now.added * GROWN
     }
   }

@@ -3,6 +3,7 @@ import { followCare, writeCare } from '../care/service.ts'
 import { refuseField } from '../http/problem.ts'
 import { presentFitting } from '../state/presentFitting.ts'
 import { bikeOf, momentOf, onlyOne, type InTable } from './inTable.ts'
+import { stands } from '../db/facts.ts'
 
 /** Care of the chain that is on a bike: by its id, else by bike, time and kind. */
 export const careIn: InTable<'care'> = {
@@ -12,7 +13,7 @@ export const careIn: InTable<'care'> = {
     const at = momentOf(row.at, timeZone, 'at')
     return onlyOne(
       work,
-      `SELECT id FROM care_events e WHERE NOT deleted AND NOT EXISTS (SELECT 1 FROM care_events later WHERE later.supersedes_id = e.id)
+      `SELECT id FROM care_events e WHERE ${stands('care_events', 'e')}
          AND (id = CAST(:id AS uuid) OR bike_id = :bikeId AND occurred_at = :at AND kind = :what)`,
       { id: row.id ?? null, bikeId, at, what: row.what },
       'at',

@@ -5,6 +5,7 @@ import { refuseField } from '../http/problem.ts'
 import { takeReading } from '../readings/service.ts'
 import { fittingAt } from '../state/moments.ts'
 import { bikeOf, momentOf, onlyOne, type InTable } from './inTable.ts'
+import { stands } from '../db/facts.ts'
 
 /** Readings of the chain that was on a bike then, a row a spot: by their id, else by bike, time and instrument. */
 export const readingsIn: InTable<'readings'> = {
@@ -17,7 +18,7 @@ export const readingsIn: InTable<'readings'> = {
     return onlyOne(
       work,
       `SELECT r.id FROM readings r JOIN instruments i ON i.id = r.instrument_id
-       WHERE NOT r.deleted AND NOT EXISTS (SELECT 1 FROM readings later WHERE later.supersedes_id = r.id)
+       WHERE ${stands('readings', 'r')}
          AND (r.id = CAST(:id AS uuid) OR r.bike_id = :bikeId AND r.occurred_at = :at AND i.name = :instrument)`,
       { id: row.reading_id ?? null, bikeId, at: momentOf(row.at, timeZone, 'at'), instrument: row.instrument },
       'at',

@@ -1,6 +1,7 @@
 import { v7 } from 'uuid'
 import { writeRide } from '../distance/service.ts'
 import { bikeOf, momentOf, onlyOne, type InTable } from './inTable.ts'
+import { stands } from '../db/facts.ts'
 
 /** Rides: by their id, else by their bike and when they began. */
 export const ridesIn: InTable<'rides'> = {
@@ -11,7 +12,7 @@ export const ridesIn: InTable<'rides'> = {
     const start = momentOf(row.start, timeZone, 'start')
     return onlyOne(
       work,
-      `SELECT id FROM rides r WHERE NOT deleted AND NOT EXISTS (SELECT 1 FROM rides later WHERE later.supersedes_id = r.id)
+      `SELECT id FROM rides r WHERE ${stands('rides', 'r')}
          AND (id = CAST(:id AS uuid) OR bike_id = :bikeId AND occurred_at = :start)`,
       { id: row.id ?? null, bikeId, start },
       'start',

@@ -6,7 +6,7 @@ import pLimit from 'p-limit'
 import split2 from 'split2'
 import * as v from 'valibot'
 import { fileRoutes, TableTaken, TABLES_IN, type TableName } from '@pelrin/contract'
-import { audited, inShop, takeStock, type Author } from '../db/work.ts'
+import { audited, inShop, analyzeTables, type Author } from '../db/work.ts'
 import { wentAway } from '../http/failures.ts'
 import { fingerprint, idempotencyKey, once } from '../http/idempotency.ts'
 import { ProblemError } from '../http/problem.ts'
@@ -99,7 +99,7 @@ export function archiveRoutes(serving: Serving): void {
           async (work) => {
             const all = await linesOf(path, (lines) => takeIn(work, lines))
             if (!apply) throw new OnlyLooked(all)
-            await takeStock(work)
+            await analyzeTables(work)
             await rebuildState(work)
             await audited(work, 'took-in', 'archive', shopId, { taken: all })
             return all

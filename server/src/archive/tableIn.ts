@@ -105,7 +105,7 @@ export async function takeTableIn(
   for (const together of grouped(lines, table.together)) {
     const [first] = together
     if (!first || skipped.has(first.row)) continue
-    const wrong = await aloneIn(work, table.columnAt, async () => {
+    const wrong = await triedOn(work, table.columnAt, async () => {
       const given = together.map(({ read }) => read)
       const here = await table.find(work, given[0]!, timeZone)
       if (here !== null) {
@@ -139,13 +139,13 @@ export async function takeTableIn(
 }
 
 /** Runs a row's work so that, where it is refused, nothing of it stays. @returns what was wrong with it */
-async function aloneIn(
+async function triedOn(
   work: Work,
   named: InTable<TableName>['columnAt'],
   job: () => Promise<void>,
 ): Promise<{ at: string; row: number; detail: string }[]> {
   try {
-    await work.models.Bike.sequelize!.transaction({ transaction: work.transaction }, job)
+    await work.savepoint(job)
     return []
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error

@@ -1,3 +1,5 @@
+import { stands } from '../db/facts.ts'
+
 /** A table that can be taken out: its columns as they are headed, and what it is walked by. */
 interface ExportTable {
   readonly columns: readonly string[]
@@ -8,8 +10,6 @@ interface ExportTable {
 }
 
 const STAMP = (column: string): string => `to_char(${column} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"')`
-const stands = (alias: string, table: string): string =>
-  `NOT ${alias}.deleted AND NOT EXISTS (SELECT 1 FROM ${table} later WHERE later.supersedes_id = ${alias}.id)`
 
 /** Everything a shop takes out as tables. Lengths, distances and days as a spreadsheet reads them; ids lead from one to another. */
 export const EXPORT_TABLES = {
@@ -87,13 +87,13 @@ export const EXPORT_TABLES = {
         s.u AS u_percent, p.name AS person
       FROM spots s JOIN readings r ON r.id = s.reading_id AND r.occurred_at = s.reading_occurred_at
       JOIN bikes b ON b.id = r.bike_id LEFT JOIN chains h ON h.id = r.chain_id JOIN instruments i ON i.id = r.instrument_id
-      JOIN people p ON p.id = r.person_id WHERE ${stands('r', 'readings')}`,
+      JOIN people p ON p.id = r.person_id WHERE ${stands('readings', 'r')}`,
   },
   rides: {
     key: 'r.id',
     columns: ['id', 'bike_id', 'tag', 'bike', 'start', 'end', 'km', 'surface', 'title', 'source'],
     sql: `SELECT r.id AS key, r.id, r.bike_id, b.tag, b.label AS bike, ${STAMP('r.occurred_at')} AS start, ${STAMP('r.ended_at')} AS end, r.km, r.surface,
-        r.title, r.source FROM rides r JOIN bikes b ON b.id = r.bike_id WHERE ${stands('r', 'rides')}`,
+        r.title, r.source FROM rides r JOIN bikes b ON b.id = r.bike_id WHERE ${stands('rides', 'r')}`,
   },
   care: {
     key: 'e.id',
@@ -115,7 +115,7 @@ export const EXPORT_TABLES = {
     sql: `SELECT e.id AS key, e.id, e.chain_id, h.name AS chain, e.bike_id, b.tag, b.label AS bike, ${STAMP('e.occurred_at')} AS at, e.kind AS what, e.care,
         e.cleaning, CASE WHEN e.at_home THEN 'yes' ELSE 'no' END AS at_home, e.note, p.name AS person
       FROM care_events e JOIN chains h ON h.id = e.chain_id JOIN people p ON p.id = e.person_id LEFT JOIN bikes b ON b.id = e.bike_id
-      WHERE ${stands('e', 'care_events')}`,
+      WHERE ${stands('care_events', 'e')}`,
   },
 } as const satisfies Record<string, ExportTable>
 

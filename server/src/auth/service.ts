@@ -182,10 +182,9 @@ async function endSessions(work: Work, deviceId: string, sessionToken: string | 
 
 /** Writes down that somebody is at a device, with what they may do now. */
 async function isHere(work: Work, deviceId: string, { id, role }: PersonRow): Promise<void> {
-  await work.select(
+  await work.execute(
     `INSERT INTO device_people (device_id, person_id, role, invited_at, last_here_at) VALUES (:deviceId, :id, :role, :now, :now)
-     ON CONFLICT (shop_id, device_id, person_id) DO UPDATE SET role = excluded.role, last_here_at = excluded.last_here_at
-     RETURNING device_id`,
+     ON CONFLICT (shop_id, device_id, person_id) DO UPDATE SET role = excluded.role, last_here_at = excluded.last_here_at`,
     { deviceId, id, role, now: work.now },
   )
 }

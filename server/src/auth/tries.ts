@@ -49,7 +49,7 @@ export async function takeTry(work: Work, subject: string): Promise<number> {
   }
   const seconds = waitAfter(row.failed)
   if (seconds > 0)
-    await work.select('UPDATE sign_in_tries SET waits_until = :until WHERE subject = :subject RETURNING failed', {
+    await work.execute('UPDATE sign_in_tries SET waits_until = :until WHERE subject = :subject', {
       subject,
       until: new Date(work.now.getTime() + seconds * 1000),
     })
@@ -72,7 +72,7 @@ export async function tellWrong(
 
 /** Who got in starts anew. */
 export async function forgetWrong(work: Work, subject: string): Promise<void> {
-  await work.select('DELETE FROM sign_in_tries WHERE subject = :subject RETURNING failed', { subject })
+  await work.execute('DELETE FROM sign_in_tries WHERE subject = :subject', { subject })
 }
 
 /** Wrong tries of addresses and devices, whatever they try: kept in memory, since they belong to no shop. */

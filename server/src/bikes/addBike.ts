@@ -2,12 +2,13 @@ import { driveProblems, parseOdometer } from '@pelrin/core'
 import type { AddBike, BikeSummary } from '@pelrin/contract'
 import type { CustomerRow, DriveRow } from '../db/models/rows.ts'
 import { brokenBy } from '../db/refused.ts'
-import { audited, authorOf, factBy, type Work } from '../db/work.ts'
+import { audited, authorOf, type Work } from '../db/work.ts'
 import { appendEntry } from '../distance/store.ts'
 import { atField, ProblemError, refuseField } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { summaries } from './summaries.ts'
+import { factBy } from '../db/facts.ts'
 
 /** What nobody has said of a drive yet. */
 const UNSAID: Omit<DriveRow, 'id' | 'bikeId' | keyof AddBike['drive']> = {

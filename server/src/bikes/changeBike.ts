@@ -4,6 +4,7 @@ import { brokenBy } from '../db/refused.ts'
 import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
+import { held } from '../db/facts.ts'
 
 /**
  * Changes what a bike is called, its tag, frame mark or notes.
@@ -30,7 +31,7 @@ export async function changeBike(
     goneOn: bike.goneOn,
   })
   const before = shown()
-  if (bike.version !== version) throw new ProblemError(412, 'version-stale', { current: before })
+  await held(bike, version, () => before)
   try {
     await bike.update({ ...change, version: version + 1 }, { transaction: work.transaction })
   } catch (error) {

@@ -1,8 +1,9 @@
 import type { BikeRecord, Decide } from '@pelrin/contract'
-import { audited, factBy, type Work } from '../db/work.ts'
+import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
 import { bikeRecord } from './record.ts'
+import { inPlaceOf, withdraw } from '../db/facts.ts'
 
 /** Writes down that a mechanic decided otherwise than the verdict says, and flags the chain. */
 export async function decide(work: Work, bikeId: string, decided: Decide): Promise<BikeRecord> {
@@ -18,11 +19,8 @@ export async function decide(work: Work, bikeId: string, decided: Decide): Promi
     {
       id: decided.id,
       occurredAt: work.now,
-      ...factBy(work),
       // The one before, if any stands, gives way to this one.
-      supersedesId: state.decisionId,
-      reason: decided.reason,
-      deleted: false,
+      ...inPlaceOf(work, state.decisionId, decided.reason),
       bikeId,
       chainId: state.chainId,
       fittingId: state.fittingId,
@@ -47,21 +45,8 @@ export async function withdrawDecision(
   const found = await models.Decision.findByPk(id, { transaction })
   if (!found || found.deleted) throw new ProblemError(404, 'decision-unknown')
   await lockBikeState(work, found.bikeId)
-  if (await models.Decision.findOne({ where: { supersedesId: id }, transaction }))
-    throw new ProblemError(409, 'decision-withdrawn-already')
-  const { bikeId, chainId, fittingId, verdictId, overruled, decision } = found
-  await models.Decision.create(
-    {
-      ...{ bikeId, chainId, fittingId, verdictId, overruled, decision },
-      id: withdrawal.id,
-      occurredAt: work.now,
-      ...factBy(work),
-      supersedesId: id,
-      reason: withdrawal.reason,
-      deleted: true,
-    },
-    { transaction },
-  )
+  const gone = { unknown: 'decision-unknown', already: 'decision-withdrawn-already' } as const
+  const { bikeId } = await withdraw(work, models.Decision, id, withdrawal, gone, { occurredAt: work.now })
   await audited(work, 'took back', 'decision', id, { reason: withdrawal.reason })
   await refreshBikeState(work, bikeId)
   return bikeRecord(work, bikeId)

@@ -1,13 +1,14 @@
 import type { BikeCare, CareHabit, endpoints, Output } from '@pelrin/contract'
 import type { Cleaning, Treatment } from '@pelrin/core'
-import { stillHere } from '../bikes/stillHere.ts'
-import { audited, factBy, type Work } from '../db/work.ts'
+import { lockPresentBike } from '../bikes/lockPresentBike.ts'
+import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { dayIn } from '../state/days.ts'
 import { fittingMeant } from '../state/moments.ts'
 import { careOf, standingCare } from './store.ts'
+import { factBy, newFact, withdraw, held } from '../db/facts.ts'
 
 type Recording = Output<typeof endpoints.recordCare.body>
 
@@ -19,7 +20,7 @@ type Recording = Output<typeof endpoints.recordCare.body>
  */
 export async function recordCare(work: Work, bikeId: string, recording: Recording): Promise<BikeCare> {
   await lockBikeState(work, bikeId)
-  await stillHere(work, bikeId)
+  await lockPresentBike(work, bikeId)
   const fitting = await fittingMeant(work, bikeId, recording)
   const { kind, care, cleaning } = recording
   if (kind === 'treated' && care === null) throw refuseField('care', 'care-missing')
@@ -83,10 +84,7 @@ export async function writeCare(
       atHome,
       note,
       occurredAt: at,
-      ...factBy(work),
-      supersedesId: null,
-      reason: null,
-      deleted: false,
+      ...newFact(work),
     },
     { transaction: work.transaction },
   )
@@ -98,15 +96,8 @@ export async function withdrawCare(
   eventId: string,
   { id, reason }: Output<typeof endpoints.withdrawCare.body>,
 ): Promise<BikeCare> {
-  const { models, transaction } = work
-  const event = await models.CareEvent.findByPk(eventId, { transaction, lock: transaction.LOCK.UPDATE })
-  if (!event || event.deleted) throw new ProblemError(404, 'care-unknown')
-  if (await models.CareEvent.findOne({ where: { supersedesId: eventId }, transaction }))
-    throw new ProblemError(409, 'care-gone')
-  await models.CareEvent.create(
-    { ...event.get({ plain: true }), id, ...factBy(work), supersedesId: eventId, reason, deleted: true },
-    { transaction },
-  )
+  const gone = { unknown: 'care-unknown', already: 'care-gone' } as const
+  const event = await withdraw(work, work.models.CareEvent, eventId, { id, reason }, gone)
   await audited(work, 'withdrew', 'care', eventId, { reason })
   const [on] = await work.select<{ bikeId: string }>(
     'SELECT bike_id AS "bikeId" FROM fittings WHERE chain_id = :chainId AND upper_inf(during)',
@@ -133,7 +124,7 @@ export async function setCareInterval(
   await lockBikeState(work, bikeId)
   const bike = await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })
   if (!bike) throw new ProblemError(404, 'bike-unknown')
-  if (bike.version !== version) throw new ProblemError(412, 'version-stale', { current: await careOf(work, bikeId) })
+  await held(bike, version, () => careOf(work, bikeId))
   const before = { km: bike.careKm, days: bike.careDays }
   await bike.update(
     { careKm: own?.km ?? null, careDays: own?.days ?? null, version: version + 1 },
@@ -150,8 +141,7 @@ export async function setCareHabit(work: Work, bikeId: string, version: number, 
   const bike = await models.Bike.findByPk(bikeId, { transaction })
   if (!bike) throw new ProblemError(404, 'bike-unknown')
   const customer = await models.Customer.findByPk(bike.customerId, { transaction, lock: transaction.LOCK.UPDATE })
-  if (customer!.version !== version)
-    throw new ProblemError(412, 'version-stale', { current: await careOf(work, bikeId) })
+  await held(customer!, version, () => careOf(work, bikeId))
   await customer!.update({ ...habit, version: version + 1 }, { transaction })
   await audited(work, 'set-care-habit', 'customer', bike.customerId, { ...habit })
   return careOf(work, bikeId)
@@ -164,7 +154,7 @@ export async function addEventDate(
   bikeId: string,
   { id, day, name }: Output<typeof endpoints.addEventDate.body>,
 ): Promise<BikeCare> {
-  await stillHere(work, bikeId)
+  await lockPresentBike(work, bikeId)
   if (day < dayIn(zone, work.now)) throw refuseField('day', 'day-past')
   const [written] = await work.select(
     `INSERT INTO event_dates (id, bike_id, day, name, recorded_at, person_id, device_id)

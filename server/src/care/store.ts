@@ -6,8 +6,9 @@ import { ProblemError } from '../http/problem.ts'
 import { eventDatesOf } from './eventDates.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { unlooked } from '../looks/store.ts'
-import { jointOfChain, STANDS } from '../parts/jointStore.ts'
+import { jointOfChain } from '../parts/jointStore.ts'
 import type { CareNext } from '@pelrin/contract'
+import { stands } from '../db/facts.ts'
 
 interface Row extends Pick<CareEventRow, 'id' | 'kind' | 'care' | 'cleaning' | 'atHome' | 'note'> {
   at: Date
@@ -23,7 +24,7 @@ export const standingCare = (work: Work, chainId: string): Promise<Row[]> =>
        ${unlooked('care', 'p', 'e')} AS unlooked,
        CASE WHEN b.id IS NULL THEN NULL ELSE json_build_object('id', b.id, 'label', b.label) END AS bike
      FROM care_events e JOIN people p ON p.id = e.person_id LEFT JOIN bikes b ON b.id = e.bike_id
-     WHERE e.chain_id = :chainId AND ${STANDS('e', 'care_events')}
+     WHERE e.chain_id = :chainId AND ${stands('care_events', 'e')}
      ORDER BY e.occurred_at DESC, e.id DESC`,
     { chainId },
   )

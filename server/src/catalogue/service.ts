@@ -8,6 +8,7 @@ import { catalogueChanged } from '../parts/catalogue.ts'
 import { moveStock, type Movement } from '../stock/movements.ts'
 import { nameLists, partNames } from './names.ts'
 import { keptForBikes, movementsOf, partLine } from './store.ts'
+import { held } from '../db/facts.ts'
 
 /** One part with all that is known of it. @throws ProblemError 404 */
 export async function catalogueItem(work: Work, id: string): Promise<CatalogueItem> {
@@ -73,7 +74,7 @@ export async function changePart(work: Work, id: string, version: number, cells:
     lock: work.transaction.LOCK.UPDATE,
   })
   if (!row) throw new ProblemError(404, 'part-unknown')
-  if (row.version !== version) throw new ProblemError(412, 'version-stale', { current: await catalogueItem(work, id) })
+  await held(row, version, () => catalogueItem(work, id))
   const { stock: _, ...part } = await partOf(work, { ...cells, kind: row.kind, stock: String(row.stock) })
   await refuseNamesake(work, { ...part, stock: row.stock }, id)
   const { kind: _kind, ...change } = part
@@ -87,8 +88,7 @@ export async function changePart(work: Work, id: string, version: number, cells:
 export async function removePart(work: Work, id: string, version: number): Promise<void> {
   const found = await partLine(work, id)
   if (!found) throw new ProblemError(404, 'part-unknown')
-  if (found.version !== version)
-    throw new ProblemError(412, 'version-stale', { current: await catalogueItem(work, id) })
+  await held(found, version, () => catalogueItem(work, id))
   if (found.line.kept > 0 || found.line.onOrder > 0) throw new ProblemError(409, 'part-in-use')
   await work.models.Part.update(
     { removedAt: work.now, version: version + 1 },

@@ -96,22 +96,21 @@ export class CatalogueTables {
 
 /** Writes rows and, where the count differs, that the stock was counted. */
 async function writeRows(work: Work, rows: readonly RowToWrite[]): Promise<void> {
-  await work.select(
+  await work.execute(
     `INSERT INTO parts (id, kind, maker, name, facts, price, stock, reorder_point)
      SELECT id, kind, maker, name, facts, price, stock, "reorderPoint" FROM jsonb_to_recordset(:rows::jsonb)
        AS r (id uuid, kind text, maker text, name text, facts jsonb, price int, stock int, "reorderPoint" int)
      ON CONFLICT (shop_id, id) DO UPDATE SET maker = excluded.maker, name = excluded.name, facts = excluded.facts,
-       price = excluded.price, stock = excluded.stock, reorder_point = excluded.reorder_point, version = parts.version + 1
-     RETURNING id`,
+       price = excluded.price, stock = excluded.stock, reorder_point = excluded.reorder_point, version = parts.version + 1`,
     { rows: JSON.stringify(rows.map(({ id, part }) => ({ id, ...part }))) },
   )
   const { personId, deviceId } = authorOf(work)
   const counted = rows.filter(({ part, stockBefore }) => part.stock !== stockBefore)
   if (counted.length === 0) return
-  await work.select(
+  await work.execute(
     `INSERT INTO stock_movements (id, part_id, kind, change, stock_after, occurred_at, recorded_at, person_id, device_id)
      SELECT id, "partId", 'counted', change, "stockAfter", :now, :now, :personId, :deviceId
-     FROM jsonb_to_recordset(:rows::jsonb) AS r (id uuid, "partId" uuid, change int, "stockAfter" int) RETURNING id`,
+     FROM jsonb_to_recordset(:rows::jsonb) AS r (id uuid, "partId" uuid, change int, "stockAfter" int)`,
     {
       now: work.now,
       personId,

@@ -1,8 +1,8 @@
 import type { endpoints } from '@pelrin/contract'
 import type { BikeChains, ChainJoint, ChainPage, Output } from '@pelrin/contract'
 import { v7 } from 'uuid'
-import { stillHere } from '../bikes/stillHere.ts'
-import { audited, authorOf, factBy, type Work } from '../db/work.ts'
+import { lockPresentBike } from '../bikes/lockPresentBike.ts'
+import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { afterAll } from '../state/moments.ts'
@@ -12,6 +12,7 @@ import { chainFits } from './fits.ts'
 import { setAside } from './setAside.ts'
 import { bikeChains, chainById } from './store.ts'
 import { chainPage } from './timeline.ts'
+import { newFact, held } from '../db/facts.ts'
 
 /** Adds a chain to a bike's rotation; it waits there until it is put on. */
 export async function addChain(
@@ -41,7 +42,7 @@ export async function swapChain(
   bikeId: string,
   { id, chainId, click, byFeel }: Output<typeof endpoints.swapChain.body>,
 ): Promise<BikeChains> {
-  await stillHere(asked, bikeId)
+  await lockPresentBike(asked, bikeId)
   await lockBikeState(asked, bikeId)
   const work = await afterAll(asked, bikeId)
   const { models, transaction } = work
@@ -58,8 +59,8 @@ export async function swapChain(
   refuseJoint(chain.joint, click, byFeel)
   const before = await presentFitting(work, bikeId)
   if (before) {
-    await work.select(
-      `UPDATE fittings SET during = tstzrange(lower(during), :now, '[)'), end_reason = 'swapped' WHERE id = :id RETURNING id`,
+    await work.execute(
+      `UPDATE fittings SET during = tstzrange(lower(during), :now, '[)'), end_reason = 'swapped' WHERE id = :id`,
       { now: work.now, id: before.id },
     )
     await setAside(work, before.chainId, { fate: 'rotation', homeBikeId: bikeId })
@@ -93,10 +94,8 @@ export async function swapChain(
         kind: 'closed',
         click,
         occurredAt: work.now,
-        ...factBy(work),
-        supersedesId: null,
+        ...newFact(work),
         reason: byFeel ? 'by-feel' : null,
-        deleted: false,
       },
       { transaction },
     )
@@ -138,7 +137,7 @@ export async function changeChain(
   const row = await models.Chain.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
   if (!row) throw new ProblemError(404, 'chain-missing')
   const page = await chainPage(work, id)
-  if (row.version !== version) throw new ProblemError(412, 'version-stale', { current: page })
+  await held(row, version, () => page)
   if (change.fate !== undefined && page.chain.state === 'on') throw new ProblemError(409, 'chain-still-on')
   const [last] = await work.select<{ bikeId: string }>(
     `SELECT bike_id AS "bikeId" FROM fittings WHERE chain_id = :id AND NOT isempty(during) ORDER BY lower(during) DESC LIMIT 1`,

@@ -1,9 +1,10 @@
 import type { ChainPage, JointPage, ThingEvent } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
-import { jointById, STANDS } from '../parts/jointStore.ts'
+import { jointById } from '../parts/jointStore.ts'
 import { asChainJoint } from './joints.ts'
 import { chainById } from './store.ts'
+import { stands } from '../db/facts.ts'
 
 const BIKE = `json_build_object('id', b.id, 'label', b.label, 'customer', c.name)`
 
@@ -26,19 +27,18 @@ const OF_CHAIN = `
   UNION ALL
   SELECT e.id, e.occurred_at, e.kind, CASE WHEN b.id IS NULL THEN NULL ELSE ${BIKE} END, e.pitches_after, NULL, NULL, NULL, p.name
   FROM chain_events e ${WHERE_WAS('e.chain_id', 'e.occurred_at')} JOIN people p ON p.id = e.person_id
-  WHERE e.chain_id = :id AND NOT e.deleted
-    AND NOT EXISTS (SELECT 1 FROM chain_events later WHERE later.supersedes_id = e.id)
+  WHERE e.chain_id = :id AND ${stands('chain_events', 'e')}
   UNION ALL
   SELECT e.id, e.occurred_at, 'joint-' || e.kind, CASE WHEN b.id IS NULL THEN NULL ELSE ${BIKE} END, NULL, NULL, NULL, e.click, p.name
   FROM joint_events e ${WHERE_WAS('e.chain_id', 'e.occurred_at')} JOIN people p ON p.id = e.person_id
-  WHERE e.chain_id = :id AND ${STANDS('e')}
+  WHERE e.chain_id = :id AND ${stands('joint_events', 'e')}
   UNION ALL
   SELECT r.id, r.occurred_at, 'read', ${BIKE}, s.value, s.over, s.under, i.name, p.name
   FROM readings r LEFT JOIN LATERAL (SELECT value, over, under FROM spots
     WHERE reading_id = r.id AND reading_occurred_at = r.occurred_at
     ORDER BY coalesce(value, over, '-infinity') DESC, position LIMIT 1) s ON true JOIN bikes b ON b.id = r.bike_id JOIN customers c ON c.id = b.customer_id
   JOIN people p ON p.id = r.person_id JOIN instruments i ON i.id = r.instrument_id
-  WHERE r.chain_id = :id AND NOT r.deleted AND NOT EXISTS (SELECT 1 FROM readings later WHERE later.supersedes_id = r.id)
+  WHERE r.chain_id = :id AND ${stands('readings', 'r')}
   UNION ALL
   SELECT o.id, o.kept_at, 'offcut', NULL, o.pitches, NULL, NULL, NULL, p.name
   FROM offcuts o JOIN jobs j ON j.id = o.job_id JOIN people p ON p.id = j.person_id
@@ -63,7 +63,7 @@ export async function jointPage(work: Work, id: string): Promise<JointPage> {
     `SELECT e.id, e.occurred_at AS at, 'joint-' || e.kind AS kind, CASE WHEN b.id IS NULL THEN NULL ELSE ${BIKE} END AS bike,
        NULL AS value, NULL AS over, NULL AS under, e.click AS text, p.name AS person
      FROM joint_events e ${WHERE_WAS('e.chain_id', 'e.occurred_at')} JOIN people p ON p.id = e.person_id
-     WHERE e.joint_id = :id AND ${STANDS('e')} ORDER BY e.occurred_at DESC, e.id DESC`,
+     WHERE e.joint_id = :id AND ${stands('joint_events', 'e')} ORDER BY e.occurred_at DESC, e.id DESC`,
     { id },
   )
   const [chain] = await work.select<{ id: string; name: string }>('SELECT id, name FROM chains WHERE id = :chainId', {

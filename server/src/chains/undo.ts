@@ -1,6 +1,6 @@
 import type { BikeChains } from '@pelrin/contract'
 import { v7 } from 'uuid'
-import { audited, factBy, type Work } from '../db/work.ts'
+import { audited, type Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
@@ -8,6 +8,7 @@ import { presentFitting } from '../state/presentFitting.ts'
 import { bikeChains } from './store.ts'
 import { setAside } from './setAside.ts'
 import { swapOf } from './swaps.ts'
+import { tombstone, stands } from '../db/facts.ts'
 
 /** What put a chain on in the place of another. */
 export interface Fitted {
@@ -33,25 +34,21 @@ export async function takeBackFitting(
   if (present?.id !== fittingId) throw new ProblemError(409, 'undo-moved-on')
   if (await models.Reading.findOne({ where: { fittingId, deleted: false }, transaction }))
     throw new ProblemError(409, 'undo-measured')
-  await work.select(`UPDATE fittings SET during = 'empty' WHERE id = :fittingId RETURNING id`, { fittingId })
+  await work.execute(`UPDATE fittings SET during = 'empty' WHERE id = :fittingId`, { fittingId })
   if (before) {
-    await work.select(
-      `UPDATE fittings SET during = tstzrange(lower(during), NULL, '[)'), end_reason = NULL WHERE id = :id RETURNING id`,
+    await work.execute(
+      `UPDATE fittings SET during = tstzrange(lower(during), NULL, '[)'), end_reason = NULL WHERE id = :id`,
       { id: before.fittingId },
     )
     await setAside(work, before.chainId, { fate: null, homeBikeId: null })
   }
   const closed = await work.select<{ id: string }>(
-    `SELECT e.id FROM joint_events e WHERE e.chain_id = :chainId AND e.occurred_at >= :from AND NOT e.deleted
-       AND NOT EXISTS (SELECT 1 FROM joint_events later WHERE later.supersedes_id = e.id)`,
+    `SELECT e.id FROM joint_events e WHERE e.chain_id = :chainId AND e.occurred_at >= :from AND ${stands('joint_events', 'e')}`,
     { chainId, from: present.from },
   )
   for (const { id } of closed) {
     const event = (await models.JointEvent.findByPk(id, { transaction, rejectOnEmpty: true })).get({ plain: true })
-    await models.JointEvent.create(
-      { ...event, id: v7(), ...factBy(work), supersedesId: id, reason, deleted: true },
-      { transaction },
-    )
+    await models.JointEvent.create({ ...event, id: v7(), ...tombstone(work, id, reason) }, { transaction })
   }
 }
 

@@ -24,8 +24,14 @@ export interface Work {
   readonly now: Date
   /** Rows of a statement with named replacements, all in this shop. */
   select<Row extends object>(sql: string, replacements?: Record<string, unknown>): Promise<Row[]>
+  /** Runs a statement that writes, of which nothing is to be read. */
+  execute(sql: string, replacements?: Record<string, unknown>): Promise<void>
+  /** Does something of which nothing stays where it throws, and all of the rest does. */
+  savepoint<T>(job: () => Promise<T>): Promise<T>
+  /** Does something, gives what came of it, and takes all of it back: what is promised is what would happen. */
+  peek<T>(job: () => Promise<T>): Promise<T>
   /**
-   * The same for statements asked for again and again, such as for each bike of a shop: the database keeps their plans, which take
+   * The same as `select` for statements asked for again and again, such as for each bike of a shop: the database keeps their plans, which take
    * longer to make than to follow. Their values are no lists, and the statement says what type each is where nothing else does.
    */
   prepared<Row extends object>(sql: string, values: Record<string, unknown>): Promise<Row[]>
@@ -66,6 +72,18 @@ export async function inShop<T>(
       now: new Date(),
       select: <Row extends object>(sql: string, replacements: Record<string, unknown> = {}) =>
         sequelize.query<Row>(sql, { replacements, transaction, type: QueryTypes.SELECT }),
+      execute: async (sql, replacements = {}) => {
+        await sequelize.query(sql, { replacements, transaction, type: QueryTypes.RAW })
+      },
+      savepoint: (job) => sequelize.transaction({ transaction }, job),
+      peek: async (job) => {
+        const savepoint = await sequelize.transaction({ transaction })
+        try {
+          return await job()
+        } finally {
+          await savepoint.rollback()
+        }
+      },
       prepared: <Row extends object>(sql: string, values: Record<string, unknown>) =>
         askPrepared<Row>(transaction, sql, values),
     })
@@ -76,7 +94,7 @@ export async function inShop<T>(
  * Has the database look anew at what a table holds, or all of them: after many rows came in, it knows nothing of them by itself yet. By a
  * function of the tables' owner, since only an owner may.
  */
-export const takeStock = async (work: Work, table: string | null = null): Promise<void> => {
+export const analyzeTables = async (work: Work, table: string | null = null): Promise<void> => {
   await work.select('SELECT pelrin_analyze(:table) AS done', { table })
 }
 
@@ -84,12 +102,6 @@ export const takeStock = async (work: Work, table: string | null = null): Promis
 export function authorOf(work: Work): Author {
   if (!work.author) throw new Error('this work has no author and may not write')
   return work.author
-}
-
-/** Columns common to every fact. */
-export function factBy(work: Work): { recordedAt: Date; personId: string; deviceId: string | null } {
-  const { personId, deviceId } = authorOf(work)
-  return { recordedAt: work.now, personId, deviceId }
 }
 
 /** Writes down that something was done. */

@@ -1,12 +1,13 @@
 import { capacityOf } from '@pelrin/core'
 import type { Booking, endpoints, Output } from '@pelrin/contract'
-import { stillHere } from '../bikes/stillHere.ts'
+import { lockPresentBike } from '../bikes/lockPresentBike.ts'
 import { brokenBy } from '../db/refused.ts'
 import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { dayIn } from '../state/days.ts'
 import { bookingsFrom, closedDays, openingOf } from './store.ts'
+import { held } from '../db/facts.ts'
 
 interface Booked {
   bookings: Booking[]
@@ -24,7 +25,7 @@ export async function book(
 ): Promise<Booked> {
   await openOn(work, timeZone, day)
   for (const { id, bikeId, reason, minutes } of bikes) {
-    await stillHere(work, bikeId)
+    await lockPresentBike(work, bikeId)
     const [booked] = await work.select(
       `INSERT INTO visits (id, bike_id, day, position, promised_at, reason, state, minutes, booked_at)
        VALUES (:id, :bikeId, :day, (SELECT coalesce(max(position), 0) + 1 FROM visits WHERE day = :day), :promisedAt, :reason,
@@ -65,18 +66,15 @@ export async function moveBooking(
   const { transaction } = work
   const visit = await work.models.Visit.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
   if (!visit || visit.state === 'called-off') throw new ProblemError(404, 'booking-unknown')
-  if (visit.version !== version)
-    throw new ProblemError(412, 'version-stale', {
-      current: { bookings: await bookingsFrom(work, visit.day, visit.day) },
-    })
+  await held(visit, version, async () => ({ bookings: await bookingsFrom(work, visit.day, visit.day) }))
   if (visit.state !== 'waiting') throw new ProblemError(409, 'booking-begun')
   if (day !== undefined && day !== visit.day) {
     await openOn(work, timeZone, day)
     // One that was called off that day makes room.
-    await work.select(
-      `DELETE FROM visits WHERE bike_id = :bikeId AND day = :day AND state = 'called-off' RETURNING id`,
-      { bikeId: visit.bikeId, day },
-    )
+    await work.execute(`DELETE FROM visits WHERE bike_id = :bikeId AND day = :day AND state = 'called-off'`, {
+      bikeId: visit.bikeId,
+      day,
+    })
   }
   try {
     await visit.update(

@@ -3,12 +3,13 @@ import type { BikeRecord, CorrectEntry, CorrectRide, FieldProblem, RecordOdomete
 import { bikeRecord } from '../bikes/record.ts'
 import type { RideRow } from '../db/models/rows.ts'
 import { brokenBy } from '../db/refused.ts'
-import { audited, authorOf, factBy, type Work } from '../db/work.ts'
+import { audited, authorOf, type Work } from '../db/work.ts'
 import { atField, ProblemError, refuseField } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { appendEntry, rideById, standingDistances, type StandingEntry, type StandingRide } from './store.ts'
+import { newFact, tombstone } from '../db/facts.ts'
 
 /** A device's clock may be a little ahead of ours. */
 const CLOCK_LEEWAY_MS = 5 * 60_000
@@ -71,7 +72,7 @@ export async function removeRide(
   { id: newId, reason }: { id: string; reason: string },
 ): Promise<BikeRecord> {
   const old = await lockedRide(work, id)
-  await appendRide(work, { ...sameRide(old), id: newId, supersedesId: id, reason, deleted: true })
+  await appendRide(work, { ...sameRide(old), id: newId, ...tombstone(work, id, reason) })
   await audited(work, 'took out', 'ride', id, { bikeId: old.bikeId, reason })
   await followDistance(work, old.bikeId)
   return bikeRecord(work, old.bikeId)
@@ -91,8 +92,8 @@ export async function moveRide(
   // In id order, so that two moves the other way round wait for each other only once.
   for (const bikeId of [found.bikeId, toBikeId].sort()) await lockBikeState(work, bikeId)
   await appendRide(work, { ...sameRide(found), id: newId, bikeId: toBikeId, supersedesId: id, reason })
-  await work.select(
-    `INSERT INTO ride_tracks (ride_id, points) SELECT :newId, points FROM ride_tracks WHERE ride_id = :id RETURNING ride_id`,
+  await work.execute(
+    `INSERT INTO ride_tracks (ride_id, points) SELECT :newId, points FROM ride_tracks WHERE ride_id = :id`,
     { id, newId },
   )
   await audited(work, 'moved', 'ride', newId, { from: found.bikeId, to: toBikeId, supersedes: id, reason })
@@ -287,10 +288,7 @@ export async function appendRide(
     Partial<RideRow>,
 ): Promise<void> {
   try {
-    await work.models.Ride.create(
-      { supersedesId: null, reason: null, deleted: false, ...factBy(work), ...ride },
-      { transaction: work.transaction },
-    )
+    await work.models.Ride.create({ ...newFact(work), ...ride }, { transaction: work.transaction })
   } catch (error) {
     throw asConflict(error)
   }

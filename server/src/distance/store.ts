@@ -2,6 +2,7 @@ import type { LedgerRide, Surface, SurfaceKm } from '@pelrin/core'
 import { NO_KM, SURFACES } from '@pelrin/core'
 import type { DistanceEntryRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
+import { stands } from '../db/facts.ts'
 
 export interface StandingEntry {
   id: string
@@ -19,8 +20,7 @@ export function standingDistances(work: Work, bikeId: string): Promise<StandingE
   return work.prepared<StandingEntry>(
     `SELECT d.id, d.occurred_at AS at, d.kind, d.km, d.typed, d.unit, d.restarted, p.name AS person
      FROM distance_entries d JOIN people p ON p.id = d.person_id
-     WHERE d.bike_id = :bikeId AND NOT d.deleted
-       AND NOT EXISTS (SELECT 1 FROM distance_entries later WHERE later.supersedes_id = d.id)
+     WHERE d.bike_id = :bikeId AND ${stands('distance_entries', 'd')}
      ORDER BY d.occurred_at, d.recorded_at, d.id`,
     { bikeId },
   )
@@ -62,7 +62,7 @@ export interface StandingRide {
 }
 
 /** Stands: not superseded, not taken out. In terms of `r`. */
-export const RIDE_STANDS = 'NOT r.deleted AND NOT EXISTS (SELECT 1 FROM rides later WHERE later.supersedes_id = r.id)'
+export const RIDE_STANDS = stands('rides', 'r')
 
 const RIDES = `
   SELECT r.id, r.bike_id AS "bikeId", r.occurred_at AS "from", r.ended_at AS "to", r.km, r.surface, r.title, r.source,

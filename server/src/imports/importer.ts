@@ -218,10 +218,10 @@ export class Importer {
       const lines = [...told.lines, ...(await stage(work, id, told.file, told.rides))]
       await appendLines(work, id, lines)
       if (told.table)
-        await work.select(
-          `UPDATE ride_imports SET tables = tables || CAST(:table AS jsonb) WHERE id = :id RETURNING id`,
-          { id, table: JSON.stringify([{ file: told.file, ...told.table, mapping: told.mapping }]) },
-        )
+        await work.execute(`UPDATE ride_imports SET tables = tables || CAST(:table AS jsonb) WHERE id = :id`, {
+          id,
+          table: JSON.stringify([{ file: told.file, ...told.table, mapping: told.mapping }]),
+        })
     })
   }
 }

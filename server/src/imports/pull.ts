@@ -293,7 +293,7 @@ async function wasTakenOut(work: Work, accountId: string, externalId: string): P
 
 /** Seals tokens of accounts that were joined by an older Pelrin, and forgets those of accounts that were left. */
 export async function sealTokens(work: Work, secrets: Secrets): Promise<void> {
-  await work.select(`UPDATE ride_accounts SET token = '' WHERE removed_at IS NOT NULL AND token <> '' RETURNING id`)
+  await work.execute(`UPDATE ride_accounts SET token = '' WHERE removed_at IS NOT NULL AND token <> ''`)
   const rows = await work.select<{ id: string; token: string }>(
     'SELECT id, token FROM ride_accounts WHERE removed_at IS NULL FOR UPDATE',
   )

@@ -42,8 +42,8 @@ export async function updateImport(work: Work, id: string, change: Partial<RideI
 
 /** Adds lines to an import's report and counts a file as read. */
 export async function appendLines(work: Work, id: string, lines: readonly ImportLine[]): Promise<void> {
-  await work.select(
-    `UPDATE ride_imports SET report = report || CAST(:lines AS jsonb), done = done + 1 WHERE id = :id RETURNING id`,
+  await work.execute(
+    `UPDATE ride_imports SET report = report || CAST(:lines AS jsonb), done = done + 1 WHERE id = :id`,
     { id, lines: JSON.stringify(lines) },
   )
 }

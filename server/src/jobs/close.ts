@@ -5,7 +5,7 @@ import { v7 } from 'uuid'
 import { writeCare } from '../care/service.ts'
 import { setAside } from '../chains/setAside.ts'
 import type { JobRow } from '../db/models/rows.ts'
-import { audited, authorOf, factBy, type Work } from '../db/work.ts'
+import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { dropParts } from '../stock/kept.ts'
 import { moveStock } from '../stock/movements.ts'
@@ -17,6 +17,7 @@ import { catalogueChanged } from '../parts/catalogue.ts'
 import { billOf } from './bill.ts'
 import { known, lockedJob } from './service.ts'
 import { eventsOf } from './store.ts'
+import { newFact } from '../db/facts.ts'
 
 type Closing = Output<typeof endpoints.closeJob.body>
 
@@ -78,8 +79,8 @@ async function fitNew(work: Work, row: JobRow, { plan, steps }: JobNow, closing:
   const { oldReason, oldFate, click, minutes, pitches } = closing
   const old = await presentFitting(work, row.bikeId)
   if (old) {
-    await work.select(
-      `UPDATE fittings SET during = tstzrange(lower(during), :now, '[)'), end_reason = :oldReason WHERE id = :id RETURNING id`,
+    await work.execute(
+      `UPDATE fittings SET during = tstzrange(lower(during), :now, '[)'), end_reason = :oldReason WHERE id = :id`,
       { now: work.now, oldReason, id: old.id },
     )
     await setAside(work, old.chainId, { fate: oldFate, homeBikeId: oldFate === 'rotation' ? row.bikeId : null })
@@ -179,10 +180,7 @@ async function closeJoint(
       kind: 'closed',
       click,
       occurredAt: work.now,
-      ...factBy(work),
-      supersedesId: null,
-      reason: null,
-      deleted: false,
+      ...newFact(work),
     },
     { transaction },
   )

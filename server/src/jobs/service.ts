@@ -1,6 +1,6 @@
 import type { endpoints } from '@pelrin/contract'
 import type { Job, Output } from '@pelrin/contract'
-import { stillHere } from '../bikes/stillHere.ts'
+import { lockPresentBike } from '../bikes/lockPresentBike.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { planJob } from './planJob.ts'
@@ -42,7 +42,7 @@ export async function openJob(
   bikeId: string,
   { id, reason, oldFate }: Output<typeof endpoints.openJob.body>,
 ): Promise<Job> {
-  await stillHere(work, bikeId)
+  await lockPresentBike(work, bikeId)
   const open = await jobOfBike(work, bikeId)
   if (open?.state === 'open') throw new ProblemError(409, 'job-open-already', { current: open })
   const { plan, parts, keptId } = await planJob(work, bikeId, { reason, oldFate })

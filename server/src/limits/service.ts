@@ -21,19 +21,18 @@ export async function changeRules(work: Work, change: RuleChange, reason: string
  * What a change would do: it is made, looked at and taken back, so that what is promised is what would happen.
  */
 export async function previewRules(work: Work, change: RuleChange): Promise<Moved> {
-  await work.select('SAVEPOINT before_preview')
-  const moved = await judgeAnew(work, await writeChange(work, change, 'preview'), async (bikeId, shared) => {
-    const { input } = await bikeFacts(work, bikeId, work.now, shared)
-    // What other rules would say moves nothing, and takes most of the time.
-    return chainVerdict({
-      ...input,
-      assumptions: input.assumptions ?? {},
-      forecast: shownOf(forecastOf(input)),
-      otherRules: [],
-    }).word
-  })
-  await work.select('ROLLBACK TO SAVEPOINT before_preview')
-  return moved
+  return work.peek(async () =>
+    judgeAnew(work, await writeChange(work, change, 'preview'), async (bikeId, shared) => {
+      const { input } = await bikeFacts(work, bikeId, work.now, shared)
+      // What other rules would say moves nothing, and takes most of the time.
+      return chainVerdict({
+        ...input,
+        assumptions: input.assumptions ?? {},
+        forecast: shownOf(forecastOf(input)),
+        otherRules: [],
+      }).word
+    }),
+  )
 }
 
 interface Judged {

@@ -1,7 +1,7 @@
 import { mendOptions, type MendOption } from '@pelrin/core'
 import type { BikeMends, MendChain } from '@pelrin/contract'
 import { v7 } from 'uuid'
-import { audited, factBy, type Work } from '../db/work.ts'
+import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { lockBikeState } from '../state/bikeState.ts'
@@ -9,6 +9,7 @@ import { afterAll } from '../state/moments.ts'
 import { dayIn, daysLater } from '../state/days.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { bikeMends, chainNow, type ChainNow } from './store.ts'
+import { newFact } from '../db/facts.ts'
 
 /**
  * Writes down that a chain broke. One that is mended has a new count and new joints from now on: its earlier readings say
@@ -41,10 +42,7 @@ export async function mendChain(asked: Work, bikeId: string, said: MendChain): P
       advised,
       followUpOn: option && (await followUp(work)),
       occurredAt: work.now,
-      ...factBy(work),
-      supersedesId: null,
-      reason: null,
-      deleted: false,
+      ...newFact(work),
     },
     { transaction },
   )
@@ -89,7 +87,7 @@ async function rejoin(
   click: MendChain['click'],
 ): Promise<void> {
   const { models, transaction } = work
-  const fact = { occurredAt: work.now, ...factBy(work), supersedesId: null, reason: 'broken', deleted: false }
+  const fact = { occurredAt: work.now, ...newFact(work), reason: 'broken' }
   await models.ChainEvent.create(
     { id: v7(), chainId, kind: option.left < before ? 'shortened' : 'rejoined', pitchesAfter: option.left, ...fact },
     { transaction },

@@ -4,6 +4,7 @@ import type { Work } from '../db/work.ts'
 import { ProblemError } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { presentFitting } from '../state/presentFitting.ts'
+import { stands } from '../db/facts.ts'
 
 type Row = Omit<Mend, 'at'> & { at: Date }
 
@@ -22,8 +23,7 @@ export async function chainNow(work: Work, bikeId: string): Promise<ChainNow | n
   if (!fitting) return null
   const [more] = await work.select<{ pitchesAfter: number | null; offcut: number }>(
     `SELECT (SELECT e.pitches_after FROM chain_events e
-         WHERE e.chain_id = :chainId AND NOT e.deleted AND e.pitches_after IS NOT NULL
-           AND NOT EXISTS (SELECT 1 FROM chain_events later WHERE later.supersedes_id = e.id)
+         WHERE e.chain_id = :chainId AND e.pitches_after IS NOT NULL AND ${stands('chain_events', 'e')}
          ORDER BY e.occurred_at DESC, e.id DESC LIMIT 1) AS "pitchesAfter",
        (SELECT coalesce(max(o.pitches), 0)::int FROM offcuts o
          WHERE o.chain_id = :chainId AND o.gone_at IS NULL) AS offcut`,

@@ -116,23 +116,23 @@ async function hear(
       const id = idOf(shopId, event.reference)
       if (id === null) continue
       if (event.kind === 'reply')
-        await work.select(
+        await work.execute(
           `INSERT INTO message_replies (number, customer_id, text, heard_at)
            SELECT :number, customer_id, :text, :now FROM messages WHERE id::text = :id
-           ON CONFLICT DO NOTHING RETURNING number`,
+           ON CONFLICT DO NOTHING`,
           { number: event.number, text: event.text, id, now: now() },
         )
       // One that waits for its next try may be there already: nobody said so in time.
       else
-        await work.select(
+        await work.execute(
           `UPDATE messages SET state = :kind, settled_at = :now, sent_at = coalesce(sent_at, CAST(:now AS timestamptz)), sending_since = NULL
-           WHERE id::text = :id AND tries > 0 AND state IN ('waiting', 'sending', 'sent') RETURNING id`,
+           WHERE id::text = :id AND tries > 0 AND state IN ('waiting', 'sending', 'sent')`,
           { kind: event.kind, id, now: now() },
         )
     }
-    await work.select(
+    await work.execute(
       `INSERT INTO message_cursors (heard) VALUES (:heard)
-       ON CONFLICT (shop_id) DO UPDATE SET heard = greatest(message_cursors.heard, EXCLUDED.heard) RETURNING heard`,
+       ON CONFLICT (shop_id) DO UPDATE SET heard = greatest(message_cursors.heard, EXCLUDED.heard)`,
       { heard: events.at(-1)!.number },
     )
   })

@@ -6,6 +6,7 @@ import { ProblemError, refuseField } from '../http/problem.ts'
 import type { ShopJobs } from '../queue/queue.ts'
 import { composeReminders, type VisitToRemind } from './compose.ts'
 import { templatesInForce } from './store.ts'
+import { held } from '../db/facts.ts'
 
 /** Refuses a wording that could not be sent. @throws ProblemError 422 at the field */
 export function checkTemplate(text: string, path: string): void {
@@ -47,7 +48,7 @@ export async function callOff(work: Work, id: string): Promise<void> {
   const [row] = await work.select<{ state: string }>('SELECT state FROM messages WHERE id = :id FOR UPDATE', { id })
   if (!row) throw new ProblemError(404, 'message-unknown')
   if (row.state !== 'waiting') throw new ProblemError(409, 'message-gone')
-  await work.select(`UPDATE messages SET state = 'called-off', settled_at = :now WHERE id = :id RETURNING id`, {
+  await work.execute(`UPDATE messages SET state = 'called-off', settled_at = :now WHERE id = :id`, {
     id,
     now: work.now,
   })
@@ -86,7 +87,7 @@ export async function setMessaging(
     language: customer.language,
     optedOut: customer.optedOutAt !== null,
   })
-  if (customer.version !== version) throw new ProblemError(412, 'version-stale', { current: shown() })
+  await held(customer, version, shown)
   await customer.update(
     {
       ...(language === undefined ? {} : { language }),
@@ -97,8 +98,8 @@ export async function setMessaging(
   )
   // What has not gone out to who does not want it never does.
   if (optedOut)
-    await work.select(
-      `UPDATE messages SET state = 'called-off', settled_at = :now WHERE customer_id = :id AND state = 'waiting' RETURNING id`,
+    await work.execute(
+      `UPDATE messages SET state = 'called-off', settled_at = :now WHERE customer_id = :id AND state = 'waiting'`,
       { id, now: work.now },
     )
   await audited(work, 'set-messaging', 'customer', id, { language, optedOut })

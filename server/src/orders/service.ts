@@ -10,6 +10,7 @@ import { referenceOf } from '../references.ts'
 import { moveStock } from '../stock/movements.ts'
 import { offersOf, orderById } from './store.ts'
 import { SupplierAway, type OrderAnswer, type Supplier } from './supplier.ts'
+import { held } from '../db/facts.ts'
 
 /** Where orders go, and what sees to those that hang. */
 export interface Ordering {
@@ -168,7 +169,7 @@ async function refusedOrder(work: Work, id: string, version: number) {
   const row = await lockedOrder(work, id)
   if (HANGING.includes(row.state)) throw new ProblemError(409, 'order-hangs')
   if (row.state !== 'refused') throw new ProblemError(409, 'order-not-refused')
-  if (row.version !== version) throw new ProblemError(412, 'version-stale', { current: await known(work, id) })
+  await held(row, version, () => known(work, id))
   return row
 }
 

@@ -2,11 +2,12 @@ import { parseThickness, wearItem, type Assumptions } from '@pelrin/core'
 import type { endpoints } from '@pelrin/contract'
 import type { OtherWear, Output, TakeWearCheck } from '@pelrin/contract'
 import type { WearCheckRow } from '../db/models/rows.ts'
-import { audited, factBy, type Work } from '../db/work.ts'
+import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
 import { minimumOf, otherWearOf } from './store.ts'
+import { newFact, withdraw } from '../db/facts.ts'
 
 /**
  * Writes down what one pass over a bike saw.
@@ -35,10 +36,7 @@ export async function checkWear(
         renewed: check.renewed,
         note: check.note,
         occurredAt: at,
-        ...factBy(work),
-        supersedesId: null,
-        reason: null,
-        deleted: false,
+        ...newFact(work),
       },
       { transaction },
     )
@@ -87,15 +85,8 @@ export async function withdrawWearCheck(
   checkId: string,
   { id, reason }: Output<typeof endpoints.withdrawWearCheck.body>,
 ): Promise<OtherWear> {
-  const { models, transaction } = work
-  const check = await models.WearCheck.findByPk(checkId, { transaction, lock: transaction.LOCK.UPDATE })
-  if (!check || check.deleted) throw new ProblemError(404, 'check-unknown')
-  if (await models.WearCheck.findOne({ where: { supersedesId: checkId }, transaction }))
-    throw new ProblemError(409, 'check-gone')
-  await models.WearCheck.create(
-    { ...check.get({ plain: true }), id, ...factBy(work), supersedesId: checkId, reason, deleted: true },
-    { transaction },
-  )
+  const gone = { unknown: 'check-unknown', already: 'check-gone' } as const
+  const check = await withdraw(work, work.models.WearCheck, checkId, { id, reason }, gone)
   await lockBikeState(work, check.bikeId)
   await refreshBikeState(work, check.bikeId)
   await audited(work, 'withdrew', 'wear-check', checkId, { reason })

@@ -18,6 +18,7 @@ import { bikeDistance, shopRiding, type BikeDistance, type ShopRiding } from '..
 import { ProblemError } from '../http/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { dayIn, daysLater } from '../state/days.ts'
+import { stands } from '../db/facts.ts'
 
 interface Row {
   id: string
@@ -40,8 +41,7 @@ const looks = (work: Work, bikeId: string): Promise<Row[]> =>
     `SELECT w.id, w.item, w.grade, w.result, w.typed, w.mm, w.minimum_mm AS "minimumMm", w.u, w.renewed, w.note,
        w.occurred_at AS at, p.name AS person
      FROM wear_checks w JOIN people p ON p.id = w.person_id
-     WHERE w.bike_id = :bikeId AND NOT w.deleted
-       AND NOT EXISTS (SELECT 1 FROM wear_checks later WHERE later.supersedes_id = w.id)
+     WHERE w.bike_id = :bikeId AND ${stands('wear_checks', 'w')}
      ORDER BY w.occurred_at DESC, w.id DESC`,
     { bikeId },
   )

@@ -25,9 +25,9 @@ export async function catalogueVersion(work: Work): Promise<number> {
 
 /** Counts a change of the catalogue or its stock; to be called in the transaction that makes it. */
 export async function catalogueChanged(work: Work): Promise<void> {
-  await work.select(
+  await work.execute(
     `INSERT INTO catalogue_versions (version) VALUES (1)
-     ON CONFLICT (shop_id) DO UPDATE SET version = catalogue_versions.version + 1 RETURNING version`,
+     ON CONFLICT (shop_id) DO UPDATE SET version = catalogue_versions.version + 1`,
   )
 }
 

@@ -5,6 +5,7 @@ import { audited, type Work } from '../db/work.ts'
 import { atField, ProblemError, refuseField } from '../http/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
+import { held } from '../db/facts.ts'
 
 /** Nearer than this no two riders sit behind each other. */
 const SHORTEST_TIMING_MM = 400
@@ -70,8 +71,7 @@ export async function changeDrive(
   const bike = await models.Bike.findByPk(bikeId, { transaction })
   const before = await driveOf(work, bikeId)
   if (!bike || !before) throw new ProblemError(404, 'bike-unknown')
-  if (bike.version !== version)
-    throw new ProblemError(412, 'version-stale', { current: { version: bike.version, drive: before } })
+  await held(bike, version, () => ({ version: bike.version, drive: before }))
   const { systemId, axleMm, timing, ...rest } = change
   if (systemId != null && !(await models.DriveSystem.findByPk(systemId, { transaction })))
     throw refuseField('systemId', 'system-unknown')

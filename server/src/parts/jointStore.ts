@@ -1,6 +1,7 @@
 import type { JointModel, PresentJointSeen } from '@pelrin/contract'
 import type { PartRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
+import { stands } from '../db/facts.ts'
 
 /** A joint as a thing, by everything that stands of it. */
 export interface KnownJoint {
@@ -19,23 +20,19 @@ export interface KnownJoint {
 
 type Row = Omit<KnownJoint, 'model' | 'firm'> & { partId: string | null; click: 'firm' | 'weak' | 'none' | null }
 
-/** An event that was not superseded, and is no tombstone. */
-export const STANDS = (event: string, table = 'joint_events'): string =>
-  `NOT ${event}.deleted AND NOT EXISTS (SELECT 1 FROM ${table} later WHERE later.supersedes_id = ${event}.id)`
-
 const SELECT = `SELECT j.id, j.kind, j.part_id AS "partId", e.click, e.chain_id AS "chainId", e.occurred_at AS "seenAt",
     j.closings_before + (SELECT count(*)::int FROM joint_events c
-      WHERE c.joint_id = j.id AND c.kind = 'closed' AND ${STANDS('c')}) AS closings
+      WHERE c.joint_id = j.id AND c.kind = 'closed' AND ${stands('joint_events', 'c')}) AS closings
   FROM joint_events e JOIN joints j ON j.id = e.joint_id`
 const LATEST = 'ORDER BY e.occurred_at DESC, e.id DESC LIMIT 1'
 
 /** What a chain is closed with, by the last that was written down of it; null where nobody looked. */
 export const jointOfChain = (work: Work, chainId: string): Promise<KnownJoint | null> =>
-  known(work, `WHERE e.chain_id = :chainId AND ${STANDS('e')}`, { chainId })
+  known(work, `WHERE e.chain_id = :chainId AND ${stands('joint_events', 'e')}`, { chainId })
 
 /** A joint by its id; null for none. */
 export const jointById = (work: Work, id: string): Promise<KnownJoint | null> =>
-  known(work, `WHERE j.id = :id AND ${STANDS('e')}`, { id })
+  known(work, `WHERE j.id = :id AND ${stands('joint_events', 'e')}`, { id })
 
 async function known(work: Work, where: string, values: Record<string, string>): Promise<KnownJoint | null> {
   const [row] = await work.select<Row>(`${SELECT} ${where} ${LATEST}`, values)

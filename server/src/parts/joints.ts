@@ -1,10 +1,11 @@
 import type { Output, PresentJointSeen } from '@pelrin/contract'
 import type { endpoints } from '@pelrin/contract'
 import { v7 } from 'uuid'
-import { audited, factBy, type Work } from '../db/work.ts'
+import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { presentFitting } from '../state/presentFitting.ts'
 import { jointOfChain } from './jointStore.ts'
+import { newFact } from '../db/facts.ts'
 
 /** What a chain is closed with now, by the last that was written down of it. */
 export async function presentJoint(work: Work, chainId: string): Promise<PresentJointSeen | null> {
@@ -49,10 +50,7 @@ export async function seeJoint(
       kind: 'seen',
       click: firm === null ? null : firm ? 'firm' : 'weak',
       occurredAt: work.now,
-      ...factBy(work),
-      supersedesId: null,
-      reason: null,
-      deleted: false,
+      ...newFact(work),
     },
     { transaction },
   )

@@ -4,10 +4,11 @@ import { v7 } from 'uuid'
 import { writeCare } from '../care/service.ts'
 import type { PotChainRow } from '../db/models/rows.ts'
 import { brokenBy } from '../db/refused.ts'
-import { audited, factBy, type Work } from '../db/work.ts'
+import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
 import { potBoard } from './store.ts'
+import { factBy, held } from '../db/facts.ts'
 
 /** Lets chains wait for the pot. @throws ProblemError 422 for an unknown chain, 409 for one that is on its way already */
 export async function addToPot(work: Work, { chains }: Output<typeof endpoints.addToPot.body>): Promise<PotBoard> {
@@ -52,7 +53,7 @@ export async function changePotChain(
   const { transaction } = work
   const row = await work.models.PotChain.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
   if (!row) throw new ProblemError(404, 'pot-chain-unknown')
-  if (row.version !== version) throw new ProblemError(412, 'version-stale', { current: await potBoard(work) })
+  await held(row, version, () => potBoard(work))
   const { readyBy, notBefore, ...rest } = change
   await row.update(
     {
@@ -171,7 +172,7 @@ async function waxed(work: Work, row: PotChainRow, at: Date): Promise<void> {
     cleaning,
     at,
   })
-  await work.select(`UPDATE chains SET care = 'immersion-wax' WHERE id = :id RETURNING id`, { id: row.chainId })
+  await work.execute(`UPDATE chains SET care = 'immersion-wax' WHERE id = :id`, { id: row.chainId })
   if (!on) return
   await lockBikeState(work, on.bikeId)
   await refreshBikeState(work, on.bikeId)
@@ -187,7 +188,7 @@ export async function switchPot(
   const { transaction } = work
   const pot = await work.models.Pot.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
   if (!pot) throw new ProblemError(404, 'pot-unknown')
-  if (pot.version !== version) throw new ProblemError(412, 'version-stale', { current: await potBoard(work) })
+  await held(pot, version, () => potBoard(work))
   await pot.update(
     { ...change, ...(on === undefined ? {} : { onSince: on ? work.now : null }), version: version + 1 },
     { transaction },

@@ -3,6 +3,7 @@ import type { PotBoard, PotCandidate, PotChainNow, PotNow } from '@pelrin/contra
 import type { Work } from '../db/work.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { dayIn, momentAt } from '../state/days.ts'
+import { stands } from '../db/facts.ts'
 
 const BIKE = `CASE WHEN b.id IS NULL THEN NULL ELSE json_build_object('id', b.id, 'label', b.label, 'customer', c.name) END AS bike`
 const STAMP = (column: string, name: string): string =>
@@ -64,8 +65,7 @@ async function potsNow(work: Work): Promise<PotNow[]> {
 const candidates = (work: Work, today: string): Promise<PotCandidate[]> =>
   work.select<PotCandidate>(
     `WITH waxed AS (SELECT e.chain_id, max(e.occurred_at) AS at FROM care_events e
-         WHERE e.kind = 'treated' AND NOT e.deleted
-           AND NOT EXISTS (SELECT 1 FROM care_events later WHERE later.supersedes_id = e.id) GROUP BY e.chain_id),
+         WHERE e.kind = 'treated' AND ${stands('care_events', 'e')} GROUP BY e.chain_id),
        found AS (
          SELECT h.id AS "chainId", h.name AS chain, f.bike_id, v.promised_at,
            CASE WHEN v.id IS NULL THEN 'due' ELSE 'in-today' END AS because, s.care_on AS due

@@ -2,7 +2,7 @@ import { entryForm, hintOf, observeSpot, odometerDoubt, parseOdometer, recordFor
 import type { BikeRecord, CorrectReading, FieldProblem, TakeReading } from '@pelrin/contract'
 import { bikeRecord } from '../bikes/record.ts'
 import { brokenBy } from '../db/refused.ts'
-import { audited, authorOf, factBy, type Work } from '../db/work.ts'
+import { audited, authorOf, type Work } from '../db/work.ts'
 import { appendEntry, standingEntries } from '../distance/store.ts'
 import { atField, ProblemError, refuseField } from '../http/problem.ts'
 import type { SpotRow } from '../db/models/rows.ts'
@@ -13,6 +13,7 @@ import { judgeBike } from '../state/judgeBike.ts'
 import { fittingMeant, type FittingMeant } from '../state/moments.ts'
 import { presentFitting } from '../state/presentFitting.ts'
 import { readingById, type ReadingFact } from './store.ts'
+import { inPlaceOf } from '../db/facts.ts'
 
 /** A device's clock may be a little ahead of ours. */
 const CLOCK_LEEWAY_MS = 5 * 60_000
@@ -83,10 +84,7 @@ async function write(
       {
         id: entered.id,
         occurredAt,
-        ...factBy(work),
-        supersedesId: on.corrects?.id ?? null,
-        reason: on.reason,
-        deleted: false,
+        ...inPlaceOf(work, on.corrects?.id ?? null, on.reason),
         bikeId: on.bikeId,
         chainId: on.fitting.chainId,
         fittingId: on.fitting.id,

@@ -3,6 +3,7 @@ import { audited, authorOf, type Work } from '../db/work.ts'
 import { summaries } from '../bikes/summaries.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { dayIn } from '../state/days.ts'
+import { held } from '../db/facts.ts'
 
 /** Today's line-up, in its order; the visit on this device's stand is marked. */
 export async function lineUp(work: Work, timeZone: string, deviceId: string): Promise<LineUp> {
@@ -50,12 +51,12 @@ export async function putOnStand(
   const bike = await models.Bike.findByPk(bikeId, { transaction })
   if (!bike) throw refuseField('bikeId', 'bike-unknown')
   if (bike.goneOn !== null) throw new ProblemError(409, 'bike-gone')
-  await work.select(
+  await work.execute(
     `UPDATE visits SET state = 'waiting', device_id = NULL, on_stand_since = NULL, version = version + 1
      WHERE device_id = :deviceId AND state = 'on-stand' AND NOT (bike_id = :bikeId AND day = :day)`,
     { deviceId, bikeId, day },
   )
-  await work.select(
+  await work.execute(
     `INSERT INTO visits (id, bike_id, day, position, reason, state, device_id, on_stand_since)
      VALUES (:visitId, :bikeId, :day, (SELECT coalesce(max(position), 0) + 1 FROM visits WHERE day = :day),
        :reason, 'on-stand', :deviceId, :now)
@@ -84,8 +85,7 @@ export async function moveVisit(
   const deviceId = deviceOf(work)
   const visit = await models.Visit.findByPk(id, { transaction, lock: true })
   if (!visit) throw new ProblemError(404, 'visit-unknown')
-  if (visit.version !== version)
-    throw new ProblemError(412, 'version-stale', { current: await lineUp(work, timeZone, deviceId) })
+  await held(visit, version, () => lineUp(work, timeZone, deviceId))
   if (change.before !== undefined) visit.position = await positionBefore(work, visit.day, id, change.before)
   if (change.state !== undefined) {
     visit.state = change.state

@@ -1,11 +1,12 @@
 import { chainVerdict } from '@pelrin/core'
 import type { VerdictInput } from '@pelrin/contract'
 import { v7 } from 'uuid'
-import { factBy, type Work } from '../db/work.ts'
+import { type Work } from '../db/work.ts'
 import { refreshBikeState } from './bikeState.ts'
 import { afterAll } from './moments.ts'
 import type { ShopFacts } from './shopFacts.ts'
 import { bikeFacts, forecastOf, shownOf } from './verdictInput.ts'
+import { factBy } from '../db/facts.ts'
 
 /**
  * Judges the chain on a bike from all that is known now, stores the verdict with everything it rested on, and

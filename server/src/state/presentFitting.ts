@@ -1,5 +1,6 @@
 import type { CareKind } from '@pelrin/core'
 import type { Work } from '../db/work.ts'
+import { stands } from '../db/facts.ts'
 
 export interface PresentFitting {
   id: string
@@ -18,8 +19,7 @@ export async function presentFitting(work: Work, bikeId: string): Promise<Presen
   const [found] = await work.prepared<PresentFitting>(
     `SELECT f.id, f.chain_id AS "chainId", c.name AS "chainName", c.pitches, c.care, f.start, f.bike_id AS "bikeId", lower(f.during) AS "from",
        (SELECT max(e.occurred_at) FROM chain_events e
-        WHERE e.chain_id = f.chain_id AND NOT e.deleted
-          AND NOT EXISTS (SELECT 1 FROM chain_events later WHERE later.supersedes_id = e.id)) AS "countChangedAt"
+        WHERE e.chain_id = f.chain_id AND ${stands('chain_events', 'e')}) AS "countChangedAt"
      FROM fittings f JOIN chains c ON c.id = f.chain_id
      WHERE f.bike_id = :bikeId AND upper_inf(f.during)`,
     { bikeId },

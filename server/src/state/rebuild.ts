@@ -15,10 +15,9 @@ const AT_ONCE = 10
 
 /** Has every bike's state of a shop derived anew: what is stored is of an older Pelrin. What was left of an earlier one begins anew. */
 export async function askForRebuild(work: Work): Promise<void> {
-  await work.select(
+  await work.execute(
     `INSERT INTO state_rebuilds (asked_at) VALUES (:now)
-     ON CONFLICT (shop_id) DO UPDATE SET asked_at = excluded.asked_at, after_bike = NULL, done = 0, finished_at = NULL
-     RETURNING shop_id`,
+     ON CONFLICT (shop_id) DO UPDATE SET asked_at = excluded.asked_at, after_bike = NULL, done = 0, finished_at = NULL`,
     { now: work.now },
   )
 }
@@ -58,9 +57,9 @@ export async function continueRebuild(database: Database, shopId: string, until:
           await lockBikeState(work, id)
           await bringUp(work, id, riding)
         }
-        await work.select(
+        await work.execute(
           `UPDATE state_rebuilds SET done = done + :n, after_bike = coalesce(CAST(:last AS uuid), after_bike),
-             finished_at = CASE WHEN :n < ${AT_ONCE} THEN CAST(:now AS timestamptz) END RETURNING shop_id`,
+             finished_at = CASE WHEN :n < ${AT_ONCE} THEN CAST(:now AS timestamptz) END`,
           { n: bikes.length, last: bikes.at(-1)?.id ?? null, now: work.now },
         )
         return bikes.length === AT_ONCE

@@ -4,6 +4,7 @@ import type { KeptPartsRow } from '../db/models/rows.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../http/problem.ts'
 import { catalogueChanged } from '../parts/catalogue.ts'
+import { held } from '../db/facts.ts'
 
 /**
  * Lines of open lists with how many lie in stock for each: whoever kept a part earlier comes first, so that nothing has to be
@@ -99,7 +100,7 @@ export async function dropParts(work: Work, id: string, version: number): Promis
   if (!kept) throw new ProblemError(404, 'kept-unknown')
   if (kept.state === 'dropped') return
   if (kept.state === 'used') throw new ProblemError(409, 'kept-used')
-  if (kept.version !== version) throw new ProblemError(412, 'version-stale', { current: { version: kept.version } })
+  await held(kept, version, () => ({ version: kept.version }))
   await kept.update({ state: 'dropped', settledAt: work.now }, { transaction: work.transaction })
   await catalogueChanged(work)
   await audited(work, 'let go', 'parts', id, { bikeId: kept.bikeId })

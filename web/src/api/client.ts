@@ -86,7 +86,7 @@ const unanswered = new Map<string, { readonly key: string; readonly body: unknow
 const SAME_MS = 5 * 60_000
 
 /** What a write says, whatever its own id and the moment it was pressed. */
-function saidBy(name: string, { params, body }: Asking): string {
+function sameWriteKey(name: string, { params, body }: Asking): string {
   const { id: _id, occurredAt: _at, ...rest } = (body ?? {}) as Record<string, unknown>
   return JSON.stringify([name, params, rest])
 }
@@ -101,7 +101,7 @@ export async function ask<P extends Schema, Q extends Schema, B extends Schema, 
 ): Promise<Output<R>> {
   const { method, path, name } = endpoint
   if (asking.key === undefined) return send(method, path, asking) as Promise<Output<R>>
-  const said = saidBy(name, asking)
+  const said = sameWriteKey(name, asking)
   const before = unanswered.get(said)
   const { key, body, until } =
     before && before.until > Date.now() ? before : { key: asking.key, body: asking.body, until: Date.now() + SAME_MS }

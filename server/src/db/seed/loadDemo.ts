@@ -25,7 +25,7 @@ import type {
   SpotRow,
   VerdictRow,
 } from '../models/rows.ts'
-import { inShop, takeStock, type Work } from '../work.ts'
+import { inShop, analyzeTables, type Work } from '../work.ts'
 import { BikeSimulation, type Ending, type History, type PastReading } from './history.ts'
 import { driveDetails } from './driveDetails.ts'
 import { loadCare } from './loadCare.ts'
@@ -197,7 +197,7 @@ class Loader {
       this.peopleIds,
     )
     await loadEventDates({ ...this.work, now: this.today }, SEED + 6, this.pending.bikes, this.peopleIds[0]!)
-    await takeStock(this.work)
+    await analyzeTables(this.work)
     const shared = await shopFacts(this.work)
     // Those whose rides say what they are ridden on come first: the others are taken to be ridden as their customer's are.
     const ridden = new Set(this.pending.rides.map(({ bikeId }) => bikeId))

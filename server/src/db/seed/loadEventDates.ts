@@ -21,9 +21,9 @@ export async function loadEventDates(
   for (const { label, name, daysAhead } of WANTED) {
     const bike = bikes.find((one) => one.label === label)
     const first = dayAfter(now.toISOString().slice(0, 10), daysAhead)
-    await work.select(
+    await work.execute(
       `INSERT INTO event_dates (id, bike_id, day, name, recorded_at, person_id)
-       VALUES (:id, :bikeId, :day, :name, :now, :personId) RETURNING id`,
+       VALUES (:id, :bikeId, :day, :name, :now, :personId)`,
       { id: chance.id(now), bikeId: bike!.id, day: dayAfter(first, 7 - weekdayOf(first)), name, now, personId },
     )
   }

@@ -11,7 +11,7 @@ import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
-import { afterAllSaid } from './useJob.ts'
+import { afterOutbox } from './useJob.ts'
 
 const CLICKS = ['firm', 'weak', 'none'] as const
 
@@ -33,7 +33,7 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
       return
     }
     void write(() =>
-      afterAllSaid(() =>
+      afterOutbox(() =>
         ask(endpoints.closeJob, {
           params: { id: job.id },
           // What it was asked with is part of the key: a second try after a correction is another request.

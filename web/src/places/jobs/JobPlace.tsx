@@ -17,7 +17,7 @@ import { JobHead } from './JobHead.tsx'
 import { JobNotes } from './JobNotes.tsx'
 import { StepList } from './StepList.tsx'
 import { LOOKS, seen, StepPane, undecided } from './StepPane.tsx'
-import { afterAllSaid, useBikeJob, useJobNow } from './useJob.ts'
+import { afterOutbox, useBikeJob, useJobNow } from './useJob.ts'
 import { Refused } from '../../forms/Refused.tsx'
 import { useCommands } from '../../keys/useCommands.ts'
 
@@ -123,7 +123,7 @@ function OpenJob({ job, advice, bike }: { job: Job; advice: SprocketAdvice | nul
               onSubmit={(event) => {
                 event.preventDefault()
                 void write(() =>
-                  afterAllSaid(() =>
+                  afterOutbox(() =>
                     ask(endpoints.stopJob, { params: { id: job.id }, key: v7(), body: { reason: stopping } }),
                   ),
                 )

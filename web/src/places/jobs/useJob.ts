@@ -29,7 +29,7 @@ type Unsent = Said & { readonly id: string; readonly occurredAt: string }
 const AGAIN_MS = 900
 
 /** Ends a job one way or another, once everything said on it has arrived: an ended one takes no more. @throws AwayError */
-export async function afterAllSaid<T>(write: () => Promise<T>): Promise<T> {
+export async function afterOutbox<T>(write: () => Promise<T>): Promise<T> {
   if (!(await outbox.sendNow())) throw new AwayError()
   return write()
 }
