@@ -58,6 +58,7 @@ afresh('every view is accessible, in light and dark', async ({ page }) => {
   await inLightAndDark(page)
   await page.keyboard.press('Shift+Digit2')
   await expect(page.getByRole('table')).toBeVisible()
+  await expect(page.getByRole('heading', { level: 1 })).toBeFocused()
   await inLightAndDark(page)
   await go(page, '/gauges')
   await expect(page.getByRole('heading', { level: 2 })).toBeVisible()

@@ -9,6 +9,26 @@ import { PLACES, placeOf } from './places.ts'
 const CAPS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '-', '=']
 const CODES = CAPS.map((cap) => (cap === '-' ? 'Minus' : cap === '=' ? 'Equal' : `Digit${cap}`))
 
+/** For so long a place may take to show its heading, ms. */
+const HEADING_MS = 3000
+
+const headingOf = (): HTMLElement | null => document.querySelector('#main h1')
+
+/**
+ * Who went to a place by a key goes on from its heading, unless the place has put the focus somewhere itself.
+ *
+ * @param before the heading of the place that was left
+ */
+function toHeading(before: HTMLElement | null, until = performance.now() + HEADING_MS): void {
+  const { activeElement: on, body } = document
+  if (on !== body && on !== before && on?.closest('nav') == null) return
+  const heading = headingOf()
+  if (heading && heading !== before) {
+    heading.tabIndex = -1
+    heading.focus({ preventScroll: true })
+  } else if (performance.now() < until) requestAnimationFrame(() => toHeading(before, until))
+}
+
 /** The place one is in is seen, however narrow the screen. */
 const intoSight = (place: HTMLElement | null): void => place?.scrollIntoView({ inline: 'center', block: 'nearest' })
 
@@ -28,7 +48,9 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
       const path = PLACES[at]?.path(bikeId)
       if (path === null || path === undefined) return
       event.preventDefault()
+      const before = headingOf()
       void navigate(path)
+      toHeading(before)
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)

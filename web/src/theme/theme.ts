@@ -107,7 +107,7 @@ export const theme = createTheme({
         // What is seen of a box to tick is drawn round the box itself.
         '.Mui-focusVisible:has(> input)': { outline: '2.5px solid var(--mui-palette-materials-steel) !important' },
         // What is only a frame round what is worked with.
-        '.MuiDialog-container:focus-visible': { outline: '0 !important' },
+        '.MuiDialog-container:focus-visible, h1:focus-visible': { outline: '0 !important' },
         '@media (prefers-reduced-motion: reduce)': {
           '*': { animation: 'none !important', transition: 'none !important' },
         },

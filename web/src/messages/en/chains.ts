@@ -39,7 +39,6 @@ export const chains = {
   name: 'What it is called',
   pitches: 'Pitches',
   care: 'Care',
-  rotation: 'In rotation',
   rotationNone:
     'Only one chain. With two or more that take turns, each is waxed while another runs, and the sprockets wear with all of them alike.',
   loose: 'Lying about in the shop',

@@ -54,7 +54,6 @@ export const forecast = {
   offLine: '{{off}} % (straight line)',
   offAlone: '{{off}} % (distance alone)',
   noPast: 'No reading of this chain could be foretold yet: it takes two with a distance.',
-  title: 'Forecast',
   left: 'Left to the limit',
   range: '{{low}} to {{high}}, 9 in 10',
   leftNone: 'nothing',
@@ -70,7 +69,6 @@ export const forecast = {
   next: 'Next look by',
   nextIn: 'about {{km}} from today',
   nextPassed: 'that day has passed',
-  rate: 'Ridden',
   ratePerWeek: '{{km}} a week',
   basis: {
     recent: 'by what is recorded',
@@ -79,8 +77,6 @@ export const forecast = {
     shop: 'assumed: the shop’s mean',
     none: 'nothing recorded: days cannot be said',
   },
-  learned: 'Believed of {{care}} before reading: {{life}} thousand weighted km to 0.5 %.',
-  estimate: 'Distances count from the last entry of the ledger; today’s is an estimate.',
   withheld: {
     title: 'No forecast shown',
     'newest-reading': 'Distance or chain record does not explain the newest reading.',
@@ -93,5 +89,4 @@ export const forecast = {
   none: 'No forecast: the chain’s distance is not known. An odometer value, a ride or the customer’s own estimate of a year is enough to begin.',
   toDistance: 'Distance and rides',
   working: 'Working out the forecast …',
-  short: 'over in {{km}}, about {{day}}',
 } as const

@@ -13,6 +13,7 @@ import { day as dayWord } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { useInAddress } from '../../pieces/useInAddress.ts'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { RemindDialog } from '../messages/RemindDialog.tsx'
 import { DayPane, FeedsButton } from './DayPane.tsx'
@@ -38,7 +39,7 @@ function Weeks({ diary }: { diary: Diary }) {
   const navigate = useNavigate()
   const { tell } = useSurroundings()
   const [chosenKey, setChosenKey] = useState<string | null>(null)
-  const [chosenDay, setChosenDay] = useState<string | null>(null)
+  const [chosenDay, setChosenDay] = useInAddress('day')
   const { wrong, busy, write: send } = useWrite({ stale: [keys.diary, keys.lineUp] })
   const [feeds, setFeeds] = useState(false)
   const [reminding, setReminding] = useState(false)

@@ -6,6 +6,7 @@ import { v7 } from 'uuid'
 import { useHouseRules } from '../../api/queries.ts'
 import { percent } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { useInAddress } from '../../pieces/useInAddress.ts'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
 import { AccessPane } from './AccessPane.tsx'
@@ -24,7 +25,8 @@ const TABS = ['limits', 'assumed', 'exceptions', 'jobs', 'taking-out', 'backups'
 export function HouseRulesPlace() {
   const { t } = useTranslation()
   const rules = useHouseRules()
-  const [tab, setTab] = useState<(typeof TABS)[number]>('limits')
+  const [asked, setTab] = useInAddress('tab')
+  const tab = TABS.find((one) => one === asked) ?? 'limits'
   const [chosen, setChosen] = useState<string | null>(null)
   const [added, setAdded] = useState<Rule | null>(null)
   useTitle(t('place.rules'))

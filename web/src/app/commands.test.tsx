@@ -1,13 +1,13 @@
 // @vitest-environment happy-dom
 import { fireEvent, screen } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { KeySheet } from '../app/KeySheet.tsx'
-import { Palette } from '../app/Palette.tsx'
+import { KeySheet } from './KeySheet.tsx'
+import { Palette } from './Palette.tsx'
 import { Cap } from '../pieces/Cap.tsx'
 import { inApp } from '../testing/inApp.tsx'
-import { COMMANDS, commandsOf, isLetter, type CommandPlace } from './commands.ts'
-import { changeKeys, keysAreOf, ownKeys, takenBy } from './ownKeys.ts'
-import { OpenCommands, OpenCommandsContext, useCommands, type Handlers } from './useCommands.ts'
+import { COMMANDS, commandsOf, isLetter, type CommandPlace } from '../keys/commands.ts'
+import { changeKeys, keysAreOf, ownKeys, takenBy } from '../keys/ownKeys.ts'
+import { OpenCommands, OpenCommandsContext, useCommands, type Handlers } from '../keys/useCommands.ts'
 
 const places = Object.keys(COMMANDS) as CommandPlace[]
 const AS_SHIPPED = { letters: true, of: {} }
