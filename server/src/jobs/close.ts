@@ -15,7 +15,7 @@ import { judgeBike } from '../state/judgeBike.ts'
 import { presentFitting } from '../state/presentFitting.ts'
 import { catalogueChanged } from '../parts/catalogue.ts'
 import { billOf } from './bill.ts'
-import { known, lockedJob } from './service.ts'
+import { requireJob, lockedJob } from './service.ts'
 import { eventsOf } from './store.ts'
 import { newFact } from '../db/facts.ts'
 
@@ -30,8 +30,8 @@ type Closing = Output<typeof endpoints.closeJob.body>
  */
 export async function closeJob(asked: Work, id: string, closing: Closing): Promise<Job> {
   const row = await lockedJob(asked, id)
-  if (row.state === 'closed') return known(asked, id)
-  if (row.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await known(asked, id) })
+  if (row.state === 'closed') return requireJob(asked, id)
+  if (row.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await requireJob(asked, id) })
   await lockBikeState(asked, row.bikeId)
   const work = await afterAll(asked, row.bikeId)
   const now = jobNow(row.plan, await eventsOf(work, id))
@@ -47,7 +47,7 @@ export async function closeJob(asked: Work, id: string, closing: Closing): Promi
   )
   await audited(work, 'closed', 'job', id, { ...written })
   await judgeBike(work, row.bikeId, { readingId: null, occurredAt: work.now })
-  return known(work, id)
+  return requireJob(work, id)
 }
 
 const NOTHING = { newFittingId: null, newChainId: null, offcutId: null, used: [] } as const

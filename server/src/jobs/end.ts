@@ -7,13 +7,13 @@ import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { dropParts } from '../stock/kept.ts'
 import { moveStock } from '../stock/movements.ts'
-import { known, lockedJob } from './service.ts'
+import { requireJob, lockedJob } from './service.ts'
 
 /** Ends a job without a new chain: its parts are free again, and the old chain is as it was. */
 export async function stopJob(work: Work, id: string, reason: string): Promise<Job> {
   const row = await lockedJob(work, id)
-  if (row.state === 'stopped') return known(work, id)
-  if (row.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await known(work, id) })
+  if (row.state === 'stopped') return requireJob(work, id)
+  if (row.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await requireJob(work, id) })
   const kept =
     row.keptId === null ? null : await work.models.KeptParts.findByPk(row.keptId, { transaction: work.transaction })
   if (kept?.state === 'kept') await dropParts(work, kept.id, kept.version)
@@ -22,7 +22,7 @@ export async function stopJob(work: Work, id: string, reason: string): Promise<J
     { transaction: work.transaction },
   )
   await audited(work, 'stopped', 'job', id, { reason })
-  return known(work, id)
+  return requireJob(work, id)
 }
 
 /**
@@ -33,7 +33,7 @@ export async function stopJob(work: Work, id: string, reason: string): Promise<J
  */
 export async function undoJob(work: Work, id: string, reason: string): Promise<Job> {
   const row = await lockedJob(work, id)
-  const job = await known(work, id)
+  const job = await requireJob(work, id)
   if (row.state === 'undone') return job
   const { written } = row
   if (row.state !== 'closed' || written === null) throw new ProblemError(409, 'job-ended', { current: job })
@@ -53,5 +53,5 @@ export async function undoJob(work: Work, id: string, reason: string): Promise<J
   await row.update({ state: 'undone', version: row.version + 1 }, { transaction })
   await audited(work, 'undid', 'job', id, { reason })
   await judgeBike(work, row.bikeId, { readingId: null, occurredAt: work.now })
-  return known(work, id)
+  return requireJob(work, id)
 }

@@ -16,7 +16,7 @@ export async function lockedJob(work: Work, id: string) {
   return job
 }
 
-export async function known(work: Work, id: string): Promise<Job> {
+export async function requireJob(work: Work, id: string): Promise<Job> {
   const job = await jobById(work, id)
   if (!job) throw new ProblemError(404, 'job-unknown')
   return job
@@ -63,7 +63,7 @@ export async function openJob(
     { transaction: work.transaction },
   )
   await audited(work, 'opened', 'job', id, { bikeId, reason })
-  return known(work, id)
+  return requireJob(work, id)
 }
 
 /** Writes down what happened on a job. Two who tick one step at once both did; the first counts. */
@@ -73,7 +73,7 @@ export async function addEvent(
   { id, occurredAt, kind, ...detail }: Output<typeof endpoints.jobEvent.body>,
 ): Promise<Job> {
   const job = await lockedJob(work, jobId)
-  if (job.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await known(work, jobId) })
+  if (job.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await requireJob(work, jobId) })
   const { personId, deviceId } = authorOf(work)
   // Nothing happened before the job began, or after now.
   const at = new Date(Math.min(work.now.getTime(), Math.max(job.openedAt.getTime(), Date.parse(occurredAt))))
@@ -82,5 +82,5 @@ export async function addEvent(
     { transaction: work.transaction },
   )
   await job.update({ version: job.version + 1 }, { transaction: work.transaction })
-  return known(work, jobId)
+  return requireJob(work, jobId)
 }

@@ -49,7 +49,7 @@ async function lockedOrder(work: Work, id: string) {
   return order
 }
 
-async function known(work: Work, id: string): Promise<Order> {
+async function requireOrder(work: Work, id: string): Promise<Order> {
   const order = await orderById(work, id)
   if (!order) throw new ProblemError(404, 'order-unknown')
   return order
@@ -108,7 +108,7 @@ export async function placeOrder(
  * is held open while the supplier thinks.
  */
 export async function settleOrder({ database, supplier }: Ordering, shopId: string, id: string): Promise<Order> {
-  const order = await inShop(database, shopId, null, (work) => known(work, id))
+  const order = await inShop(database, shopId, null, (work) => requireOrder(work, id))
   if (!HANGING.includes(order.state) || !supplier) return order
   let answer: OrderAnswer | { readonly kind: 'away'; readonly code: string }
   try {
@@ -124,7 +124,7 @@ export async function settleOrder({ database, supplier }: Ordering, shopId: stri
     const row = await lockedOrder(work, id)
     // Another attempt may have heard first.
     if (HANGING.includes(row.state)) await takeAnswer(work, row, order, answer)
-    return known(work, id)
+    return requireOrder(work, id)
   })
 }
 
@@ -169,7 +169,7 @@ async function refusedOrder(work: Work, id: string, version: number) {
   const row = await lockedOrder(work, id)
   if (HANGING.includes(row.state)) throw new ProblemError(409, 'order-hangs')
   if (row.state !== 'refused') throw new ProblemError(409, 'order-not-refused')
-  await held(row, version, () => known(work, id))
+  await held(row, version, () => requireOrder(work, id))
   return row
 }
 
@@ -221,7 +221,7 @@ export async function cancelOrder(work: Work, id: string, version: number): Prom
   const row = await refusedOrder(work, id, version)
   await row.update({ state: 'cancelled', settledAt: work.now, version: version + 1 }, { transaction: work.transaction })
   await audited(work, 'cancelled', 'order', id)
-  return known(work, id)
+  return requireOrder(work, id)
 }
 
 /** Takes what came of an order into stock. */
@@ -244,5 +244,5 @@ export async function receiveOrder(
   }
   const whole = lines.every(({ received, quantity }) => received === quantity)
   await row.update({ version: row.version + 1, ...(whole ? { state: 'received' as const } : {}) }, { transaction })
-  return known(work, id)
+  return requireOrder(work, id)
 }

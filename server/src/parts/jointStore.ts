@@ -28,13 +28,13 @@ const LATEST = 'ORDER BY e.occurred_at DESC, e.id DESC LIMIT 1'
 
 /** What a chain is closed with, by the last that was written down of it; null where nobody looked. */
 export const jointOfChain = (work: Work, chainId: string): Promise<KnownJoint | null> =>
-  known(work, `WHERE e.chain_id = :chainId AND ${stands('joint_events', 'e')}`, { chainId })
+  jointWhere(work, `WHERE e.chain_id = :chainId AND ${stands('joint_events', 'e')}`, { chainId })
 
 /** A joint by its id; null for none. */
 export const jointById = (work: Work, id: string): Promise<KnownJoint | null> =>
-  known(work, `WHERE j.id = :id AND ${stands('joint_events', 'e')}`, { id })
+  jointWhere(work, `WHERE j.id = :id AND ${stands('joint_events', 'e')}`, { id })
 
-async function known(work: Work, where: string, values: Record<string, string>): Promise<KnownJoint | null> {
+async function jointWhere(work: Work, where: string, values: Record<string, string>): Promise<KnownJoint | null> {
   const [row] = await work.select<Row>(`${SELECT} ${where} ${LATEST}`, values)
   if (!row) return null
   const { partId, click, ...joint } = row

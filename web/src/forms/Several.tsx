@@ -17,8 +17,10 @@ export function Several({
   words = (one) => one,
 }: FieldOf & { readonly options: readonly string[]; readonly words?: (one: string) => string }) {
   const { value, onChange, onBlur, ref, look } = useField<string>(name)
+  const { size, ...seen } = look(hint)
   return (
     <Autocomplete
+      size={size}
       multiple
       options={[...options]}
       value={apart(value)}
@@ -26,7 +28,7 @@ export function Several({
       onChange={(_, chosen) => onChange(chosen.join(', '))}
       onBlur={onBlur}
       disableCloseOnSelect
-      renderInput={(params) => <TextField {...params} inputRef={ref} label={label} {...look(hint)} />}
+      renderInput={(params) => <TextField {...params} inputRef={ref} label={label} {...seen} />}
     />
   )
 }
