@@ -113,7 +113,10 @@ test('two people change one bike: the second sees what the first wrote', async (
   for (const one of [page, second]) {
     await putOnStand(one, 'bakery van 3', 'Oven & Tide Bakery')
     await one.keyboard.press('b')
+    // What is drawn above it moves it down.
+    await expect(one.getByText('Next look by')).toBeVisible()
     await one.getByRole('button', { name: 'Edit' }).click()
+    await expect(one.getByRole('dialog')).toBeVisible()
   }
   await page.getByLabel('Notes').fill('brake rubs')
   await page.getByRole('button', { name: 'Save' }).click()

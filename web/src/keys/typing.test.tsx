@@ -119,6 +119,12 @@ describe('a digit pressed anywhere', () => {
     await app.user.keyboard('1a')
     expect(done).toEqual(['first chosen', 'find a'])
   })
+  it('after such a letter is the place’s own once it is there, however soon', async () => {
+    await app.user.keyboard('m')
+    await screen.findByRole('status')
+    await app.user.keyboard('1')
+    expect(done).toEqual(['first chosen'])
+  })
   it('after a letter that leads to a field is meant for that field, before it is there', async () => {
     // As the browser sends them: without a pause in which anything could be drawn.
     for (const key of ['m', '3', '0', '4', '.', '9'])

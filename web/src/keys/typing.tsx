@@ -35,15 +35,23 @@ class TypingRegistry {
     this.open = open
   }
 
-  /** What was typed after a letter that acted, before the place it leads to was there to take it. */
-  private ahead = ''
+  /** What was typed after a letter that acted, before the place it leads to was there to take it; null while no place is awaited. */
+  private ahead: string | null = null
 
+  /** A letter leads to a place that takes what follows. */
+  awaitPlace(): void {
+    this.ahead = ''
+  }
+  /** Whether the place is still on its way: once it is there, digits are its own. */
+  isAwaited(): boolean {
+    return this.ahead !== null
+  }
   typeAhead(text: string): void {
-    this.ahead += text
+    this.ahead = (this.ahead ?? '') + text
   }
   takeAhead(): string {
-    const text = this.ahead
-    this.ahead = ''
+    const text = this.ahead ?? ''
+    this.ahead = null
     return text
   }
 }
@@ -85,7 +93,8 @@ export function TypingProvider({ children }: { children: ReactNode }) {
       if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return
       const { target, key, timeStamp } = event
       const since = before === null ? Infinity : timeStamp - before.at
-      if (before?.intoField === true && !isField(target) && since < AHEAD_MS && /^[\d.,/ ]$/.test(key)) {
+      const ahead = before?.intoField === true && registry.isAwaited() && since < AHEAD_MS
+      if (ahead && !isField(target) && /^[\d.,/ ]$/.test(key)) {
         event.preventDefault()
         acted = before
         registry.typeAhead(key)
@@ -112,6 +121,7 @@ export function TypingProvider({ children }: { children: ReactNode }) {
           ? null
           : { letter: key, from: pathname + search, at: timeStamp, intoField: action.intoField === true }
       registry.takeAhead()
+      if (action.intoField === true) registry.awaitPlace()
       action.run()
     }
     // A dialog keeps its Escape to itself: seen on its way in, it ends the word all the same.

@@ -8,6 +8,11 @@ import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
 import { useWrite } from '../../api/useWrite.ts'
+import { RefusedElsewhere } from '../../forms/FormFoot.tsx'
+import { FormOf } from '../../forms/FormOf.tsx'
+import { Line } from '../../forms/Line.tsx'
+import { Refused } from '../../forms/Refused.tsx'
+import { useWriteForm } from '../../forms/useWriteForm.ts'
 import { day } from '../../messages/format.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 
@@ -16,49 +21,35 @@ export function FeedsDialog({ onClose }: { onClose: () => void }) {
   const { t } = useTranslation()
   const client = useQueryClient()
   const feeds = useQuery({ queryKey: keys.feeds, queryFn: ({ signal }) => ask(endpoints.calendarFeeds, { signal }) })
-  const [name, setName] = useState('')
   const [told, setTold] = useState<string | null>(null)
   const { wrong, busy, write } = useWrite()
-  const go = async (job: () => Promise<void>): Promise<void> => {
-    if (!busy) await write(job)
-  }
-  const make = () =>
-    go(async () => {
-      const made = await ask(endpoints.makeFeed, { body: { id: v7(), name: name.trim() } })
-      setTold(`${window.location.origin}${made.path}`)
-      setName('')
-      await showAnswer(client, keys.feeds, made.feeds)
-    })
-  const revoke = (id: string) =>
-    go(async () => {
+  const form = useWriteForm({
+    schema: endpoints.makeFeed.body,
+    start: { name: '' },
+    read: ({ name }, id) => ({ id, name: name.trim() }),
+    send: (body) => ask(endpoints.makeFeed, { body }),
+    done: ({ path, feeds: after }) => {
+      setTold(`${window.location.origin}${path}`)
+      form.fields.reset()
+      void showAnswer(client, keys.feeds, after)
+    },
+  })
+  const revoke = (id: string): void =>
+    void write(async () => {
       await showAnswer(client, keys.feeds, await ask(endpoints.revokeFeed, { params: { id }, key: v7() }))
       setTold(null)
     })
   return (
     <SheetDialog open onClose={onClose} title={t('diary.feedsTitle')} maxWidth="md" fullWidth>
       <Typography color="textSecondary">{t('diary.feedsNote')}</Typography>
-      <Stack
-        component="form"
-        direction="row"
-        sx={{ gap: 1.5, py: 2, alignItems: 'flex-start' }}
-        onSubmit={(event) => {
-          event.preventDefault()
-          void make()
-        }}
-      >
-        <TextField
-          autoFocus
-          label={t('diary.feedName')}
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-          error={wrong !== null}
-          helperText={wrong?.sentence ?? ' '}
-          sx={{ flex: 1 }}
-        />
-        <Button type="submit" variant="contained" disabled={busy} sx={{ minHeight: 56 }}>
+      <FormOf form={form} sx={{ display: 'flex', gap: 1.5, py: 2, alignItems: 'flex-start' }}>
+        <Line name="name" label={t('diary.feedName')} autoFocus sx={{ flex: 1 }} />
+        <Button type="submit" variant="contained" disabled={form.busy} sx={{ height: 56 }}>
           {t('diary.feedMake')}
         </Button>
-      </Stack>
+        <RefusedElsewhere form={form} />
+      </FormOf>
+      <Refused>{wrong?.sentence}</Refused>
       {told !== null && (
         <Box role="status" sx={{ pb: 2 }}>
           <Typography sx={{ fontWeight: 700 }}>{t('diary.feedTold')}</Typography>
@@ -81,7 +72,7 @@ export function FeedsDialog({ onClose }: { onClose: () => void }) {
             <Typography sx={{ flex: 1 }}>
               {t('diary.feedOf', { name: feed.name, date: day(feed.madeAt), person: feed.person })}
             </Typography>
-            <Button color="error" disabled={busy} onClick={() => void revoke(feed.id)}>
+            <Button color="error" disabled={busy} onClick={() => revoke(feed.id)}>
               {t('diary.feedRevoke')}
             </Button>
           </Stack>

@@ -41,10 +41,10 @@ describe('a calendar’s private address', () => {
     expect(server.of(endpoints.makeFeed)).toHaveLength(1)
   })
   it('is for somebody: without a name it is refused at the field', async () => {
-    server.refuse(endpoints.makeFeed, 422, 'invalid', { name: 'text-missing' })
     const { user } = await open()
     await user.type(name(), '{Enter}')
-    expect(await screen.findByText('At name: text-missing.')).toBeTruthy()
+    expect(await screen.findByText('This cannot be empty.')).toBeTruthy()
+    expect(server.of(endpoints.makeFeed)).toHaveLength(0)
     expect(name().getAttribute('aria-invalid')).toBe('true')
   })
   it('that is revoked is gone from the list, and from what was just told', async () => {

@@ -1,43 +1,35 @@
-import { Button, Stack, TextField } from '@mui/material'
-import { useState } from 'react'
+import { Button } from '@mui/material'
+import { useQueryClient } from '@tanstack/react-query'
 import { useTranslation } from 'react-i18next'
-import { v7 } from 'uuid'
+import { endpoints } from '@pelrin/contract'
+import { ask } from '../../api/client.ts'
+import { keys } from '../../api/queries.ts'
+import { showAnswer } from '../../api/showAnswer.ts'
+import { RefusedElsewhere } from '../../forms/FormFoot.tsx'
+import { FormOf } from '../../forms/FormOf.tsx'
+import { Line } from '../../forms/Line.tsx'
+import { numberWanted } from '../../forms/typed.ts'
+import { useWriteForm } from '../../forms/useWriteForm.ts'
 
 /** A first pot, or a further one. */
-export function AddPot({
-  busy,
-  onAdd,
-}: {
-  busy: boolean
-  onAdd: (pot: { id: string; name: string; capacity: number }) => void
-}) {
+export function AddPot() {
   const { t } = useTranslation()
-  const [name, setName] = useState('')
-  const [capacity, setCapacity] = useState('4')
-  const count = /^\d{1,2}$/.test(capacity.trim()) ? Number(capacity) : 0
-  const bad = count < 1 || count > 40
+  const client = useQueryClient()
+  const form = useWriteForm({
+    schema: endpoints.addPot.body,
+    start: { name: '', capacity: '4' },
+    read: ({ name, capacity }, id) => ({ id, name, capacity: numberWanted(capacity) }),
+    send: (body, { id }) => ask(endpoints.addPot, { key: id, body }),
+    done: (board) => void showAnswer(client, keys.pot, board),
+  })
   return (
-    <Stack
-      component="form"
-      noValidate
-      sx={{ gap: 1, pt: 1 }}
-      onSubmit={(event) => {
-        event.preventDefault()
-        if (!bad && name.trim() !== '') onAdd({ id: v7(), name: name.trim(), capacity: count })
-      }}
-    >
-      <TextField label={t('pot.potName')} value={name} onChange={(event) => setName(event.target.value)} />
-      <TextField
-        label={t('pot.potCapacity')}
-        value={capacity}
-        onChange={(event) => setCapacity(event.target.value)}
-        error={bad}
-        helperText={bad ? t('problems.pot-capacity-range') : ' '}
-        slotProps={{ htmlInput: { inputMode: 'numeric' } }}
-      />
-      <Button type="submit" variant="outlined" disabled={busy || bad || name.trim() === ''}>
+    <FormOf form={form} sx={{ display: 'grid', gap: 0.5, pt: 1 }}>
+      <Line name="name" label={t('pot.potName')} />
+      <Line name="capacity" label={t('pot.potCapacity')} of="whole" />
+      <RefusedElsewhere form={form} />
+      <Button type="submit" variant="outlined" disabled={form.busy}>
         {t('pot.addPot')}
       </Button>
-    </Stack>
+    </FormOf>
   )
 }

@@ -182,9 +182,7 @@ function Session({ board }: { board: PotBoard }) {
                 }
               />
             ))}
-            {pots.length === 0 && (
-              <AddPot onAdd={(body) => void write(() => ask(endpoints.addPot, { key: v7(), body }))} busy={busy} />
-            )}
+            {pots.length === 0 && <AddPot />}
             <Typography variant="body2" color="textSecondary" sx={{ pt: 1, borderTop: 1, borderColor: 'divider' }}>
               {t('pot.cautions')}
             </Typography>
