@@ -15,9 +15,9 @@ let address: string
 const standIn = new MessagesStandIn()
 /** The demo's customers who may be written to, in turn: each test takes others. */
 let customers: { id: string; phone: string; language: string; bikeId: string }[]
-beforeAll(async () => {
-  address = await standIn.listen()
-  shop = await startShop({ gateway: address })
+/** @param gateway where the shop's own server sends its messages; it sends none where that is left out */
+async function open(gateway?: string): Promise<void> {
+  shop = await startShop(gateway === undefined ? {} : { gateway })
   shopId = (await shop.device.ask(endpoints.session)).body.shop.id
   customers = await inShop(shop.database, shopId, null, async (work) => {
     // By day and by night: these tests are about sending, not about the clock.
@@ -32,6 +32,10 @@ beforeAll(async () => {
        FROM customers c WHERE c.opted_out_at IS NULL AND c.phone IS NOT NULL AND c.phone NOT LIKE '%000' ORDER BY c.id`,
     )
   })
+}
+beforeAll(async () => {
+  address = await standIn.listen()
+  await open(address)
 })
 afterAll(async () => {
   await shop.close()
@@ -173,7 +177,43 @@ describe('reminders', () => {
   })
 })
 
+describe('what is answered', () => {
+  it('goes to the shop whose message it answers, though another knows the number too', async () => {
+    const other = v7()
+    const { phone } = customers[0]!
+    await inShop(shop.database, other, null, async (work) => {
+      await work.models.Shop.create(
+        { id: other, code: 'other', name: 'Other', timeZone: 'UTC', distanceUnit: 'km', demo: false },
+        { transaction: work.transaction },
+      )
+      await work.select(`INSERT INTO customers (id, name, phone) VALUES (:id, 'Somebody', :phone) RETURNING id`, {
+        id: v7(),
+        phone,
+      })
+    })
+    standIn.reply(phone, 'And bring the pump')
+    const gateway = new Gateway(address, 'lantern-9')
+    for (const id of [other, shopId]) await drainOutbox({ database: shop.database, gateway }, id)
+    const heard = (id: string): Promise<{ text: string }[]> =>
+      inShop(shop.database, id, null, (work) => work.select('SELECT text FROM message_replies'))
+    expect(await heard(other)).toEqual([])
+    expect(await heard(shopId)).toContainEqual({ text: 'And bring the pump' })
+  })
+  it('under a reference that names its shop, and by nobody who only knows the id', () => {
+    const id = v7()
+    expect(idOf(shopId, referenceOf(shopId, id))).toBe(id)
+    expect(idOf(v7(), referenceOf(shopId, id))).toBeNull()
+    // One of before references named their shop.
+    expect(idOf(shopId, id)).toBe(id)
+  })
+})
+
 describe('an outbox whose server is stopped at any point', () => {
+  // A shop whose own server sends nothing: nobody sends beside but who is told to.
+  beforeAll(async () => {
+    await shop.close()
+    await open()
+  })
   /** A gateway behind which the server is stopped: it never learns what became of what it asked. */
   class StoppedAt extends Gateway {
     constructor(private readonly point: 'before' | 'after') {
@@ -216,36 +256,5 @@ describe('an outbox whose server is stopped at any point', () => {
       expect((await messageTo(id)).state).toBe('delivered')
       expect(sentTo(phone)).toHaveLength(1)
     }
-  })
-})
-
-describe('what is answered', () => {
-  it('goes to the shop whose message it answers, though another knows the number too', async () => {
-    const other = v7()
-    const { phone } = customers[0]!
-    await inShop(shop.database, other, null, async (work) => {
-      await work.models.Shop.create(
-        { id: other, code: 'other', name: 'Other', timeZone: 'UTC', distanceUnit: 'km', demo: false },
-        { transaction: work.transaction },
-      )
-      await work.select(`INSERT INTO customers (id, name, phone) VALUES (:id, 'Somebody', :phone) RETURNING id`, {
-        id: v7(),
-        phone,
-      })
-    })
-    standIn.reply(phone, 'And bring the pump')
-    const gateway = new Gateway(address, 'lantern-9')
-    for (const id of [other, shopId]) await drainOutbox({ database: shop.database, gateway }, id)
-    const heard = (id: string): Promise<{ text: string }[]> =>
-      inShop(shop.database, id, null, (work) => work.select('SELECT text FROM message_replies'))
-    expect(await heard(other)).toEqual([])
-    expect(await heard(shopId)).toContainEqual({ text: 'And bring the pump' })
-  })
-  it('under a reference that names its shop, and by nobody who only knows the id', () => {
-    const id = v7()
-    expect(idOf(shopId, referenceOf(shopId, id))).toBe(id)
-    expect(idOf(v7(), referenceOf(shopId, id))).toBeNull()
-    // One of before references named their shop.
-    expect(idOf(shopId, id)).toBe(id)
   })
 })
