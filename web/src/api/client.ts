@@ -15,10 +15,6 @@ export class ProblemError extends Error {
   }
 }
 
-/** What stood in the way of a write, as it is told: at the first field it concerns, else as a whole; undefined where nobody answered. */
-export const sentenceOf = (error: unknown): string | undefined =>
-  error instanceof ProblemError ? (error.problem.fields?.[0]?.detail ?? error.problem.detail) : undefined
-
 /** The server did not answer, or could not for now. The same request may be sent again. */
 export class AwayError extends Error {
   constructor() {

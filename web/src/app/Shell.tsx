@@ -8,7 +8,7 @@ import { useLineUp } from '../api/queries.ts'
 import { drafts } from '../drafts/drafts.ts'
 import { keysAreOf } from '../keys/ownKeys.ts'
 import { TypingProvider } from '../keys/typing.tsx'
-import { OpenCommands, OpenCommandsContext } from '../keys/useCommands.ts'
+import { isCovered, OpenCommands, OpenCommandsContext } from '../keys/useCommands.ts'
 import { dayAndClock } from '../messages/format.ts'
 import { outbox } from '../outbox/outbox.ts'
 import { useOutbox } from '../outbox/useOutbox.ts'
@@ -50,7 +50,8 @@ export function Shell({ session }: { session: Session }) {
   const bikeId = useBikeInHand()
   const { pathname } = useLocation()
   useHotkeys('?', () => setKeysOpen((open) => !open), { useKey: true, preventDefault: true })
-  useHotkeys('mod+k', () => setPaletteOpen(true), { preventDefault: true, enableOnFormTags: true })
+  // What is half typed in a dialog is not left by a command of the place under it.
+  useHotkeys('mod+k', () => !isCovered() && setPaletteOpen(true), { preventDefault: true, enableOnFormTags: true })
   useLayoutEffect(() => keysAreOf(session.person.id), [session.person.id])
   const surroundings = useMemo(() => ({ session, tell }), [session, tell])
   // A new place is read from its beginning, also by those who listen to it.

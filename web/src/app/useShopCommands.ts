@@ -6,6 +6,8 @@ import { useNavigate } from 'react-router'
 import { endpoints } from '@pelrin/contract'
 import { ask } from '../api/client.ts'
 import { keys } from '../api/queries.ts'
+import { drafts } from '../drafts/drafts.ts'
+import { NEW_BIKE_DRAFT } from '../places/new-bike/newBike.ts'
 import type { ShopCommand } from './Palette.tsx'
 
 /** Signs the device out: nothing of the shop stays in it. */
@@ -14,6 +16,8 @@ export function useSignOut(): () => Promise<void> {
   return async () => {
     await ask(endpoints.signOut).catch(() => undefined)
     client.clear()
+    // Readings that are half typed stay for whoever comes next; who a customer is does not.
+    drafts.remove(NEW_BIKE_DRAFT)
     client.setQueryData(keys.session, null)
   }
 }

@@ -1,7 +1,7 @@
 import { createContext, useContext, useLayoutEffect, useMemo } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { capOf, commandsOf, type CommandName, type CommandOf, type CommandPlace } from './commands.ts'
-import { isButton, isPressed } from './isControl.ts'
+import { isControl, isPressed } from './isControl.ts'
 import { keyFor, useOwnKeys } from './ownKeys.ts'
 import { useLetterKeys, type LetterKeys } from './typing.tsx'
 
@@ -57,7 +57,8 @@ const keysIn = (key: string): { key: string; digit: number }[] =>
   })
 
 /** Something lies over the place, and has the keys. */
-const covered = (): boolean => document.querySelector('[role="dialog"], [role="menu"], .MuiPopover-root') !== null
+export const isCovered = (): boolean =>
+  document.querySelector('[role="dialog"], [role="menu"], .MuiPopover-root') !== null
 
 /** Says what the commands of a place do while it is open: their keys run them, and the palette finds them. */
 export function useCommands<P extends CommandPlace>(place: P, handlers: Handlers<P>): void {
@@ -91,19 +92,19 @@ export function useCommands<P extends CommandPlace>(place: P, handlers: Handlers
     [place],
   )
   useHotkeys(
-    others.length === 0 ? 'f24' : others,
+    others,
     (event) => {
       const found = bound.find(({ key }) => key === pressed(event))
-      if (!found || covered()) return
+      if (!found || isCovered()) return
       const { target } = event
       const typingIn = target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)
       if (typingIn && found.command.typing !== true) return
       // Enter and Space press what they are on; in a field that takes the key, Enter goes on.
-      if (/^(enter|space)$/.test(found.key) && (found.command.typing ? isPressed(target) : isButton(target))) return
+      if (/^(enter|space)$/.test(found.key) && (found.command.typing ? isPressed(target) : isControl(target))) return
       event.preventDefault()
       found.run(found.digit)
     },
-    { enableOnFormTags: true },
+    { enableOnFormTags: true, enabled: others.length > 0 },
   )
 }
 

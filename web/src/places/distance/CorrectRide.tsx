@@ -1,16 +1,16 @@
 import { Stack } from '@mui/material'
 import dayjs from 'dayjs'
 import { useTranslation } from 'react-i18next'
-import { KM_PER_MILE, SURFACES, type Surface } from '@pelrin/core'
+import { KM_PER_MILE, type Surface } from '@pelrin/core'
 import { endpoints, type Ride } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
-import { Choice } from '../../forms/Choice.tsx'
 import { FormDialog } from '../../forms/FormDialog.tsx'
 import { Line } from '../../forms/Line.tsx'
 import { MomentLine } from '../../forms/MomentLine.tsx'
 import { choiceIn } from '../../forms/typed.ts'
 import { useWriteForm } from '../../forms/useWriteForm.ts'
 import { rideName } from './rideName.ts'
+import { SurfaceChoice } from './SurfaceChoice.tsx'
 import { ofLedger } from './useLedgerWrite.ts'
 
 interface TypedRide {
@@ -67,15 +67,7 @@ export function CorrectRide({
       <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap' }}>
         <MomentLine name="startedAt" label={t('distanceOf.from')} sx={{ width: 210 }} />
         <Line name="typed" label={`${t('distanceOf.km')}, ${unit}`} of="number" sx={{ width: 140 }} />
-        <Choice
-          name="surface"
-          label={t('distanceOf.surface')}
-          options={[
-            ['', t('distanceOf.surfaceOf.unknown')],
-            ...SURFACES.map((one) => [one, t(`distanceOf.surfaceOf.${one}`)] as const),
-          ]}
-          sx={{ width: 140 }}
-        />
+        <SurfaceChoice sx={{ width: 140 }} />
       </Stack>
       <Line name="reason" label={t('rules.reason')} longest={200} autoFocus />
     </FormDialog>

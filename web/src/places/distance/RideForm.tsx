@@ -1,17 +1,17 @@
 import dayjs from 'dayjs'
 import { useWatch } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
-import { SURFACES, type Surface } from '@pelrin/core'
+import type { Surface } from '@pelrin/core'
 import { endpoints } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
-import { Choice } from '../../forms/Choice.tsx'
 import { DayLine } from '../../forms/DayLine.tsx'
 import { Line } from '../../forms/Line.tsx'
 import { TimeLine } from '../../forms/TimeLine.tsx'
 import { choiceIn, numberWanted } from '../../forms/typed.ts'
 import { useWriteForm } from '../../forms/useWriteForm.ts'
 import { LedgerForm } from './LedgerForm.tsx'
+import { SurfaceChoice } from './SurfaceChoice.tsx'
 import { ofLedger } from './useLedgerWrite.ts'
 
 /** An hour from nine on; before ten in the morning that was yesterday. */
@@ -55,16 +55,7 @@ export function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }
       <TimeLine name="startedAt.time" label={t('distanceOf.from')} sx={{ width: 100 }} />
       <Line name="endedAt" label={t('distanceOf.minutes')} of="whole" sx={{ width: 92 }} />
       <Line name="typed" label={`${t('distanceOf.km')}, ${unit}`} of="number" sx={{ width: 124 }} />
-      <Choice
-        name="surface"
-        label={t('distanceOf.surface')}
-        options={[
-          ['', t('distanceOf.surfaceOf.unknown')],
-          ...SURFACES.map((one) => [one, t(`distanceOf.surfaceOf.${one}`)] as const),
-        ]}
-        hint={surface === 'gritty' ? t('distanceOf.surfaceHelp') : undefined}
-        sx={{ width: 124 }}
-      />
+      <SurfaceChoice hint={surface === 'gritty' ? t('distanceOf.surfaceHelp') : undefined} sx={{ width: 124 }} />
     </LedgerForm>
   )
 }

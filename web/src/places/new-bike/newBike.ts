@@ -4,6 +4,9 @@ import * as v from 'valibot'
 import { numberIn, numberWanted, textIn } from '../../forms/typed.ts'
 import { typedTeeth } from '../../forms/typedTeeth.ts'
 
+/** Under what it is kept on the device while it is typed: it names somebody. */
+export const NEW_BIKE_DRAFT = 'new bike'
+
 /** A new bike as it is typed, each thing where the write has it. */
 export const TypedBike = v.object({
   /** What was looked for and not found: another search begins anew. */

@@ -9,9 +9,7 @@ import { usePutOnStand } from '../../app/usePutOnStand.ts'
 import { drafts } from '../../drafts/drafts.ts'
 import { useFormDraft } from '../../forms/useFormDraft.ts'
 import { useWriteForm } from '../../forms/useWriteForm.ts'
-import { begunWith, newBikeIn, TypedBike, type NewBikeIds } from './newBike.ts'
-
-const DRAFT = 'new bike'
+import { begunWith, NEW_BIKE_DRAFT, newBikeIn, TypedBike, type NewBikeIds } from './newBike.ts'
 
 /** The form of a new bike: begun with what was looked for, or with what was typed when the page went away. */
 export function useNewBike(asked: string) {
@@ -20,7 +18,7 @@ export function useNewBike(asked: string) {
   const putOnStand = usePutOnStand()
   const [ids] = useState((): NewBikeIds => ({ customer: v7(), chain: v7(), fitting: v7(), odometer: v7() }))
   const [start] = useState(() => {
-    const kept = drafts.read(DRAFT, TypedBike)
+    const kept = drafts.read(NEW_BIKE_DRAFT, TypedBike)
     return kept && (asked === '' || kept.asked === asked) ? kept : begunWith(asked)
   })
   const form = useWriteForm({
@@ -30,11 +28,11 @@ export function useNewBike(asked: string) {
     read: (typed: TypedBike, id) => newBikeIn(typed, id, ids),
     send: (body, { id }) => ask(endpoints.addBike, { body, key: id }),
     done: ({ id, label, tag }) => {
-      drafts.remove(DRAFT)
+      drafts.remove(NEW_BIKE_DRAFT)
       tell(t('newBike.done', { label, tag }))
       putOnStand(id)
     },
   })
-  useFormDraft(form, DRAFT)
+  useFormDraft(form, NEW_BIKE_DRAFT)
   return form
 }

@@ -6,6 +6,8 @@ import { PersonMenu } from '../../app/PersonMenu.tsx'
 import { keys } from '../../api/queries.ts'
 import { Answers, inApp, sessionOf } from '../../testing/inApp.tsx'
 import { SignInPlace } from './SignInPlace.tsx'
+import { drafts } from '../../drafts/drafts.ts'
+import { begunWith, NEW_BIKE_DRAFT, TypedBike } from '../new-bike/newBike.ts'
 
 let server: Answers
 beforeEach(() => {
@@ -101,8 +103,10 @@ describe('who is at the bench', () => {
     server.away(endpoints.signOut)
     const { user, client } = await open()
     client.setQueryData(keys.rack, ['somebody’s bikes'])
+    drafts.put(NEW_BIKE_DRAFT, begunWith('Edda Quill'))
     await user.click(screen.getByRole('menuitem', { name: /Sign this device out/ }))
     await vi.waitFor(() => expect(client.getQueryData(keys.session)).toBeNull())
     expect(client.getQueryData(keys.rack)).toBeUndefined()
+    expect(drafts.read(NEW_BIKE_DRAFT, TypedBike)).toBeNull()
   })
 })
