@@ -112,11 +112,43 @@ test('the rack is filtered, walked by keys, and scrolls to its end', async ({ pa
   expect(await table.getByRole('row').count()).toBeLessThan(60)
 })
 
+/** Pairs of things to press that lie over each other, as far as both are in sight. */
+const collisions = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const inSight = (element: Element): DOMRect => {
+      const own = element.getBoundingClientRect()
+      let [left, top, right, bottom] = [own.left, own.top, own.right, own.bottom]
+      for (let at = element.parentElement; at; at = at.parentElement) {
+        if (getComputedStyle(at).overflow === 'visible') continue
+        const frame = at.getBoundingClientRect()
+        left = Math.max(left, frame.left)
+        top = Math.max(top, frame.top)
+        right = Math.min(right, frame.right)
+        bottom = Math.min(bottom, frame.bottom)
+      }
+      return new DOMRect(left, top, Math.max(0, right - left), Math.max(0, bottom - top))
+    }
+    const pressed = [...document.querySelectorAll('main :is(a, button, [role=option], [role=combobox])')]
+    const boxes = pressed.map(inSight)
+    const name = (element: Element): string => (element.getAttribute('aria-label') ?? element.textContent).slice(0, 40)
+    return boxes.flatMap((a, i) =>
+      boxes.slice(i + 1).flatMap((b, k) => {
+        const [one, other] = [pressed[i]!, pressed[i + 1 + k]!]
+        if (one.contains(other) || other.contains(one)) return []
+        const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left)
+        const high = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top)
+        return wide > 3 && high > 3 ? [`${name(one)} × ${name(other)}`] : []
+      }),
+    )
+  })
+
 for (const [name, width, height] of [
   ['a tablet upright', 800, 1280],
   ['a phone', 390, 844],
+  ['a screen at 200 %', 640, 400],
+  ['a screen at 400 %', 320, 200],
 ] as const)
-  test(`nothing is cut off on ${name}`, async ({ page }) => {
+  test(`nothing is cut off, and nothing lies over another, on ${name}`, async ({ page }) => {
     await page.setViewportSize({ width, height })
     await signIn(page)
     const found = (await (await page.request.get('/api/v1/find?q=sand%20racer')).json()) as { id: string }[]
@@ -125,6 +157,7 @@ for (const [name, width, height] of [
       '/',
       '/rack',
       bike,
+      `${bike}/measure`,
       `${bike}/distance`,
       `${bike}/parts`,
       `${bike}/job`,
@@ -147,7 +180,11 @@ for (const [name, width, height] of [
       '/new-bike',
     ]) {
       await go(page, path)
-      const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+      const wider = await page.evaluate(() => {
+        const main = document.querySelector('main')!
+        return Math.max(document.documentElement.scrollWidth - window.innerWidth, main.scrollWidth - main.clientWidth)
+      })
       expect(wider, path).toBeLessThanOrEqual(0)
+      expect(await collisions(page), path).toEqual([])
     }
   })

@@ -1,6 +1,6 @@
 import * as v from 'valibot'
 import { CARE_KINDS, CELSIUS_RANGE, HAND_SIGNS, PIN_PICTURES } from '@pelrin/core'
-import { Day, DistanceUnit, Explanation, Id, line, Moment } from './common.ts'
+import { Day, DistanceUnit, Explanation, Id, line, Moment, SortWay } from './common.ts'
 import { endpoint } from './endpoint.ts'
 import { ChainForecast, DistanceTail } from './forecast.ts'
 import { InstrumentKind } from './instruments.ts'
@@ -77,10 +77,17 @@ export type BikeSummary = v.InferOutput<typeof BikeSummary>
 export const RackState = v.picklist(['change', 'measure', 'closing-in', 'overdue', 'keep-riding'])
 export type RackState = v.InferOutput<typeof RackState>
 
+/** Columns the rack can be put in order by; without one: soonest trouble first. */
+export const RACK_SORTS = ['bike', 'drive', 'wear', 'chance', 'ran', 'measured', 'next'] as const
+export type RackSort = (typeof RACK_SORTS)[number]
+
 const RackQuery = v.object({
   q: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(80, 'text-too-long'))),
   state: v.optional(RackState),
   drive: v.optional(DriveType),
+  sort: v.optional(v.picklist(RACK_SORTS, 'field-invalid')),
+  /** Which way round: `up` has the least first. */
+  way: v.optional(SortWay, 'up'),
   cursor: v.optional(v.pipe(v.string(), v.maxLength(200, 'cursor-malformed'))),
   limit: v.optional(
     v.pipe(
@@ -293,7 +300,7 @@ export const bikesEndpoints = {
     name: 'rack',
     method: 'GET',
     path: '/bikes',
-    summary: 'Every bike, soonest trouble first, a page at a time.',
+    summary: 'Every bike, soonest trouble first or by a column, a page at a time.',
     access: 'signed-in',
     query: RackQuery,
     result: v.object({

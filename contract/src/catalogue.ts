@@ -1,6 +1,6 @@
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
-import { Id, line, Moment } from './common.ts'
+import { Id, line, Moment, SortWay } from './common.ts'
 import { endpoint } from './endpoint.ts'
 import { ChainModel, DriveSystem, JointModel, PartKind } from './partModels.ts'
 
@@ -94,6 +94,10 @@ export type CataloguePreview = v.InferOutput<typeof CataloguePreview>
 export const CatalogueImported = v.object({ added: v.number(), changed: v.number(), left: v.number() })
 export type CatalogueImported = v.InferOutput<typeof CatalogueImported>
 
+/** What the catalogue can be put in order by, beside maker and name. */
+export const CATALOGUE_SORTS = ['kind', 'stock', 'price'] as const
+export type CatalogueSort = (typeof CATALOGUE_SORTS)[number]
+
 export const catalogueEndpoints = {
   catalogue: endpoint({
     name: 'catalogue',
@@ -106,6 +110,9 @@ export const catalogueEndpoints = {
       kind: v.optional(PartKind),
       /** Only what is to be ordered. */
       low: v.optional(v.picklist(['yes'], 'field-invalid')),
+      /** By what else than maker and name. */
+      sort: v.optional(v.picklist(CATALOGUE_SORTS, 'field-invalid')),
+      way: v.optional(SortWay, 'up'),
       cursor: v.optional(v.pipe(v.string(), v.maxLength(400, 'cursor-malformed'))),
     }),
     result: v.object({

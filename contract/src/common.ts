@@ -23,6 +23,10 @@ export const Day = v.pipe(v.string('text-missing'), v.isoDate('day-malformed'), 
 export const line = (longest: number) =>
   v.pipe(v.string('text-missing'), v.trim(), v.nonEmpty('text-missing'), v.maxLength(longest, 'text-too-long'))
 
+/** Which way round a list is: `up` has the least first. */
+export const SortWay = v.picklist(['up', 'down'], 'field-invalid')
+export type SortWay = v.InferOutput<typeof SortWay>
+
 export const DistanceUnit = v.picklist(['km', 'mi'], 'unit-unknown')
 
 const explainedInput = v.object({

@@ -1,6 +1,6 @@
 import type { Assumptions } from '../assumptions.ts'
 import type { LengthDrive } from './drive.ts'
-import { fixedLengths } from './fixedLoop.ts'
+import { fixedLengths, type FixedLoop } from './fixedLoop.ts'
 import { lengthSchools } from './schools.ts'
 
 /** A drive with where its axle can stand, and a tandem's second loop. */
@@ -11,6 +11,26 @@ export type BikeLengthDrive = LengthDrive & {
   readonly timing: { readonly teeth: readonly number[]; readonly fromMm: number; readonly toMm: number } | null
 }
 
+/** What a loop with no derailleur goes over: the drive's own, or a tandem's second; null where it is not known. */
+export function fixedLoopOf(
+  { axleMm, fronts, sprockets, timing }: Pick<BikeLengthDrive, 'axleMm' | 'fronts' | 'sprockets' | 'timing'>,
+  of: 'drive' | 'timing',
+  halfLink: boolean,
+): FixedLoop | null {
+  const stands = of === 'timing' ? timing && { from: timing.fromMm, to: timing.toMm } : axleMm
+  const [frontTeeth, rearTeeth] = of === 'timing' ? (timing?.teeth ?? []) : [fronts[0], sprockets[0]]
+  return stands && frontTeeth !== undefined && rearTeeth !== undefined
+    ? { frontTeeth, rearTeeth, fromMm: stands.from, toMm: stands.to, halfLink }
+    : null
+}
+
+/** Counts nobody's chain is shorter or longer than. */
+const COUNTS = { fewest: 20, most: 400 } as const
+
+/** A count some pitches longer or shorter, as far as there are such chains. */
+export const steppedPitches = (pitches: number, by: number): number =>
+  Math.min(COUNTS.most, Math.max(COUNTS.fewest, pitches + by))
+
 /**
  * The count a bike's chain should have: by its derailleur, or the shortest even one its axle takes; else that of the old one.
  *
@@ -18,23 +38,12 @@ export type BikeLengthDrive = LengthDrive & {
  */
 export function bikeLength(drive: BikeLengthDrive, oldPitches: number | null, assumed: Assumptions): number | null {
   if (drive.type === 'derailleur') return lengthSchools(drive, oldPitches, assumed)[0]?.pitches ?? oldPitches
-  const [frontTeeth] = drive.fronts
-  const [rearTeeth] = drive.sprockets
-  if (drive.axleMm === null || frontTeeth === undefined || rearTeeth === undefined) return oldPitches
-  const found = fixedLengths(
-    { frontTeeth, rearTeeth, fromMm: drive.axleMm.from, toMm: drive.axleMm.to, halfLink: false },
-    assumed,
-  )
-  return found[0]?.pitches ?? oldPitches
+  const loop = fixedLoopOf(drive, 'drive', false)
+  return (loop && fixedLengths(loop, assumed)[0]?.pitches) ?? oldPitches
 }
 
 /** The shortest even count a tandem's second chain can have; null where it has none or none fits. */
-export function timingLength({ timing }: BikeLengthDrive, assumed: Assumptions): number | null {
-  if (timing === null) return null
-  const [frontTeeth = 0, rearTeeth = 0] = timing.teeth
-  const found = fixedLengths(
-    { frontTeeth, rearTeeth, fromMm: timing.fromMm, toMm: timing.toMm, halfLink: false },
-    assumed,
-  )
-  return found[0]?.pitches ?? null
+export function timingLength(drive: BikeLengthDrive, assumed: Assumptions): number | null {
+  const loop = fixedLoopOf(drive, 'timing', false)
+  return (loop && fixedLengths(loop, assumed)[0]?.pitches) ?? null
 }

@@ -1,7 +1,7 @@
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { standingRank } from '@pelrin/core'
-import { endpoints, type BikeSummary } from '@pelrin/contract'
+import { endpoints, type BikeSummary, type RackSort } from '@pelrin/contract'
 import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
 
 let shop: RunningShop
@@ -38,6 +38,30 @@ describe('the rack', () => {
     expect(ranks).toEqual([...ranks].sort((a, b) => a - b))
     const days = bikes.filter(({ standing }) => standingRank(standing) === 3).map((bike) => bike.checkOn ?? '')
     expect(days).toEqual([...days].sort())
+  })
+  it.each<[RackSort, (bike: BikeSummary) => string | number | null]>([
+    ['bike', (bike) => `${bike.customer.name}, ${bike.label}`.toLowerCase()],
+    ['wear', (bike) => bike.median],
+    ['ran', (bike) => bike.chainKm],
+    ['measured', (bike) => bike.measuredAt],
+    ['next', (bike) => bike.checkOn],
+    ['chance', (bike) => (bike.standing.word === 'measure-it' ? bike.standing.chance : bike.probabilityOver)],
+  ])('goes by %s, either way round, each bike once, those without last', async (sort, of) => {
+    for (const way of ['up', 'down'] as const) {
+      const bikes = await everyPage({ sort, way, limit: '23' })
+      expect(new Set(bikes.map((bike) => bike.id)).size).toBe(119)
+      const values = bikes.map(of)
+      const said = values.filter((value) => value !== null)
+      expect(values.slice(said.length).every((value) => value === null)).toBe(true)
+      const turned = way === 'up' ? said : [...said].reverse()
+      const compare = new Intl.Collator('en', { numeric: false }).compare
+      const inOrder = turned.every((value, i) => {
+        const before = turned[i - 1]
+        if (before === undefined) return true
+        return typeof value === 'number' ? value >= Number(before) - 1e-9 : compare(String(before), value) <= 0
+      })
+      expect(inOrder, `${sort} ${way}`).toBe(true)
+    }
   })
   it('filters, and says how many there are of each', async () => {
     const { body } = await shop.device.ask(endpoints.rack, { query: { state: 'change' } })

@@ -1,10 +1,11 @@
 import * as v from 'valibot'
 import type { endpoints } from '@pelrin/contract'
-import { type BikeSummary, type Output, type RackState } from '@pelrin/contract'
+import { type BikeSummary, type Output, type RackSort, type RackState } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { decodeCursor, encodeCursor } from '../http/cursor.ts'
+import { sortedBy, type SortKey } from '../http/sorted.ts'
 import { dayIn } from '../state/days.ts'
-import { CHANGE_STANDS, STANDING_ORDER, STANDING_RANK, STANDING_WORD } from '../standing/standing.ts'
+import { CHANCE_SHOWN, CHANGE_STANDS, STANDING_ORDER, STANDING_RANK, STANDING_WORD } from '../standing/standing.ts'
 import { textCondition } from './find.ts'
 import { SUMMARY_FROM, summaries } from './summaries.ts'
 
@@ -21,7 +22,18 @@ const STATES: Record<RackState, string> = {
   overdue: `s.check_on < :today`,
 }
 
-/** A page of every bike, as they stand today: what comes off first, then what is in doubt, then what is to be measured, the likeliest over first. */
+/** What each column shows, to go by. */
+const SORTS: Record<RackSort, SortKey> = {
+  bike: { sql: `lower(c.name || ', ' || b.label)`, type: 'text' },
+  drive: { sql: `d.type || to_char(d.speeds, 'FM00')`, type: 'text' },
+  wear: { sql: 's.median', type: 'double precision' },
+  chance: { sql: CHANCE_SHOWN, type: 'double precision' },
+  ran: { sql: 's.chain_km', type: 'double precision' },
+  measured: { sql: 'extract(epoch FROM s.measured_at)', type: 'double precision' },
+  next: { sql: `s.check_on - DATE '2000-01-01'`, type: 'double precision' },
+}
+
+/** A page of every bike, as they stand today: what comes off first, then what is in doubt, then what is to be measured, the likeliest over first; or by a column. */
 export async function rackPage(
   work: Work,
   query: Query,
@@ -36,9 +48,41 @@ export async function rackPage(
     replacements['drive'] = query.drive
   }
   const filtered = query.state === undefined ? base : [...base, STATES[query.state]]
-  const paged = [...filtered]
-  if (query.cursor !== undefined) {
-    const [rank, on, id] = decodeCursor(Cursor, query.cursor)
+  const { bikes, next } = await (query.sort === undefined ? soonestFirst : byColumn)(
+    work,
+    query,
+    filtered,
+    replacements,
+  )
+  const counted = Object.entries(STATES)
+    .map(([state, condition]) => `count(*) FILTER (WHERE ${condition})::int AS "${state}"`)
+    .join(', ')
+  const [counts] = await work.select<Record<string, number>>(
+    `SELECT count(*)::int AS all, ${counted} ${SUMMARY_FROM} WHERE ${base.join(' AND ')}`,
+    replacements,
+  )
+  return {
+    bikes,
+    next,
+    total: counts?.[query.state ?? 'all'] ?? 0,
+    counts: counts ?? {},
+  }
+}
+
+interface Page {
+  readonly bikes: BikeSummary[]
+  readonly next: string | null
+}
+
+async function soonestFirst(
+  work: Work,
+  { cursor, limit }: Query,
+  conditions: readonly string[],
+  replacements: Record<string, unknown>,
+): Promise<Page> {
+  const paged = [...conditions]
+  if (cursor !== undefined) {
+    const [rank, on, id] = decodeCursor(Cursor, cursor)
     Object.assign(replacements, { rank, on, id })
     paged.push(`(${STANDING_RANK}, ${STANDING_ORDER}, s.bike_id) > (:rank, CAST(:on AS double precision), :id::uuid)`)
   }
@@ -48,19 +92,29 @@ export async function rackPage(
     replacements,
     `${STANDING_RANK} AS rank, CAST(${STANDING_ORDER} AS double precision) AS "on"`,
   )
-  const page = rows.slice(0, query.limit)
-  const last = page.at(-1)
-  const counted = Object.entries(STATES)
-    .map(([state, condition]) => `count(*) FILTER (WHERE ${condition})::int AS "${state}"`)
-    .join(', ')
-  const [counts] = await work.select<Record<string, number>>(
-    `SELECT count(*)::int AS all, ${counted} ${SUMMARY_FROM} WHERE ${base.join(' AND ')}`,
-    replacements,
-  )
+  const last = rows[limit - 1]
   return {
-    bikes: page.map(({ rank: _rank, on: _on, ...bike }): BikeSummary => bike),
-    next: rows.length > page.length && last ? encodeCursor([last.rank, last.on, last.id]) : null,
-    total: counts?.[query.state ?? 'all'] ?? 0,
-    counts: counts ?? {},
+    bikes: rows.slice(0, limit).map(({ rank: _rank, on: _on, ...bike }): BikeSummary => bike),
+    next: rows.length > limit && last ? encodeCursor([last.rank, last.on, last.id]) : null,
+  }
+}
+
+async function byColumn(
+  work: Work,
+  { sort, way, cursor, limit }: Query,
+  conditions: readonly string[],
+  replacements: Record<string, unknown>,
+): Promise<Page> {
+  const sorted = sortedBy(SORTS[sort!], way, 's.bike_id', cursor)
+  const rows = await summaries<{ sortKey: string | number | null }>(
+    work,
+    `WHERE ${[...conditions, sorted.after].join(' AND ')} ORDER BY ${sorted.orderBy} LIMIT :most`,
+    { ...replacements, ...sorted.replacements },
+    sorted.column,
+  )
+  const last = rows[limit - 1]
+  return {
+    bikes: rows.slice(0, limit).map(({ sortKey: _, ...bike }): BikeSummary => bike),
+    next: rows.length > limit && last ? sorted.placeOf(last) : null,
   }
 }

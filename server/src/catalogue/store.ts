@@ -1,8 +1,7 @@
-import type { CatalogueLine, PartKind, StockMovement } from '@pelrin/contract'
-import * as v from 'valibot'
+import type { CatalogueLine, CatalogueSort, endpoints, Output, StockMovement } from '@pelrin/contract'
 import type { PartRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
-import { decodeCursor, encodeCursor } from '../http/cursor.ts'
+import { sortedBy, type SortKey } from '../http/sorted.ts'
 import { KEPT_SUMS } from '../parts/catalogue.ts'
 import { ON_ORDER } from '../stock/kept.ts'
 import { escapeLike, searchWords } from '../bikes/find.ts'
@@ -33,17 +32,20 @@ function asLine({ facts, version: _, ...line }: Row): CatalogueLine {
   return { ...line, speeds: speeds ?? (sprockets ? [sprockets.length] : []), teeth: sprockets ?? teeth ?? [] }
 }
 
-const Cursor = v.tuple([v.string(), v.string(), v.pipe(v.string(), v.uuid())])
+/** In order of the shelf: by maker and name, unless asked otherwise. */
+const BY_NAME: SortKey = { sql: `maker || ' ' || name`, type: 'text' }
+const SORTS: Record<CatalogueSort, SortKey> = {
+  kind: { sql: `kind || ' ' || maker || ' ' || name`, type: 'text' },
+  stock: { sql: 'stock - kept', type: 'double precision' },
+  price: { sql: 'price', type: 'double precision' },
+}
 
-/** A page of the catalogue by maker and name. */
+type Query = Output<typeof endpoints.catalogue.query>
+
+/** A page of the catalogue. */
 export async function cataloguePage(
   work: Work,
-  {
-    q = '',
-    kind,
-    low,
-    cursor,
-  }: { q?: string | undefined; kind?: PartKind | undefined; low?: 'yes' | undefined; cursor?: string | undefined },
+  { q = '', kind, low, sort, way, cursor }: Query,
 ): Promise<{ parts: CatalogueLine[]; next: string | null; total: number; low: number }> {
   const words = searchWords(q)
   const replacements: Record<string, unknown> = Object.fromEntries(
@@ -59,21 +61,17 @@ export async function cataloguePage(
     `SELECT count(*)::int AS total, count(*) FILTER (WHERE low)::int AS low FROM (${LINES}) lines WHERE ${filtered}`,
     replacements,
   )
-  const paged = [filtered, ...(low === undefined ? [] : ['low'])]
-  if (cursor !== undefined) {
-    const [maker, name, id] = decodeCursor(Cursor, cursor)
-    Object.assign(replacements, { maker, name, id })
-    paged.push('(maker, name, id) > (:maker, :name, :id::uuid)')
-  }
-  const rows = await work.select<Row>(
-    `SELECT * FROM (${LINES}) lines WHERE ${paged.join(' AND ')} ORDER BY maker, name, id LIMIT ${PAGE + 1}`,
-    replacements,
+  const sorted = sortedBy(sort === undefined ? BY_NAME : SORTS[sort], way, 'id', cursor)
+  const paged = [filtered, ...(low === undefined ? [] : ['low']), sorted.after]
+  const rows = await work.select<Row & { sortKey: string | number | null }>(
+    `SELECT *, ${sorted.column} FROM (${LINES}) lines WHERE ${paged.join(' AND ')} ORDER BY ${sorted.orderBy} LIMIT ${PAGE + 1}`,
+    { ...replacements, ...sorted.replacements },
   )
   const page = rows.slice(0, PAGE)
   const last = page.at(-1)
   return {
-    parts: page.map(asLine),
-    next: rows.length > PAGE && last ? encodeCursor([last.maker, last.name, last.id]) : null,
+    parts: page.map(({ sortKey: _, ...row }) => asLine(row)),
+    next: rows.length > PAGE && last ? sorted.placeOf(last) : null,
     total: low === undefined ? (counted?.total ?? 0) : (counted?.low ?? 0),
     low: counted?.low ?? 0,
   }

@@ -27,7 +27,7 @@ async function everyBike(work: Work, state?: RackState, limit = 200): Promise<Bi
   const bikes: BikeSummary[] = []
   let cursor: string | undefined
   do {
-    const page = await rackPage(work, { limit, ...(state ? { state } : {}), ...(cursor ? { cursor } : {}) }, ZONE)
+    const page = await rackPage(work, { limit, way: 'up', ...(state ? { state } : {}), ...(cursor ? { cursor } : {}) }, ZONE)
     bikes.push(...page.bikes)
     cursor = page.next ?? undefined
   } while (cursor !== undefined)
@@ -72,7 +72,7 @@ describe('the shop, with nothing written down for a while', () => {
   it.each([0, 30, 90, 200])('%d days on: filters, counts and pages say what the bikes do', async (days) => {
     await later(days, async (work) => {
       const all = await everyBike(work)
-      const { counts } = await rackPage(work, { limit: 1 }, ZONE)
+      const { counts } = await rackPage(work, { limit: 1, way: 'up' }, ZONE)
       const words: Partial<Record<RackState, (bike: BikeSummary) => boolean>> = {
         measure: ({ standing }) => ['measure-it', 'measure-again', 'not-measured-yet'].includes(standing.word),
         'closing-in': ({ standing }) => standing.word === 'closing-in',

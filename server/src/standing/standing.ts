@@ -9,6 +9,9 @@ export const STANDING_WORD = `CASE WHEN s.measure_from <= CAST(:today AS date) T
 /** The chance of being over by today; null with no forecast. */
 const CHANCE = `pelrin_chance_by(greatest(0, CAST(:today AS date) - s.outlook_from), s.outlook_reached)`
 
+/** The chance a list shows: of what is to be measured by now, of everything else as it was measured. */
+export const CHANCE_SHOWN = `CASE WHEN ${STANDING_WORD} = 'measure-it' THEN ${CHANCE} ELSE s.probability END`
+
 /** A change that stands and was not decided otherwise. */
 export const CHANGE_STANDS = `s.change_on IS NOT NULL AND (s.measure_from IS NULL OR s.measure_from > CAST(:today AS date))`
 

@@ -1,5 +1,13 @@
 import { QueryClient, queryOptions, useInfiniteQuery, useQuery } from '@tanstack/react-query'
-import { endpoints, type PartKind, type RackState, type SheetKind } from '@pelrin/contract'
+import {
+  endpoints,
+  type CatalogueSort,
+  type PartKind,
+  type RackSort,
+  type RackState,
+  type SheetKind,
+  type SortWay,
+} from '@pelrin/contract'
 import { locale } from '../messages/format.ts'
 import { ask, ProblemError } from './client.ts'
 
@@ -194,14 +202,16 @@ export interface CatalogueFilter {
   readonly kind: PartKind | undefined
   /** Only what is to be ordered. */
   readonly low: boolean
+  readonly sort?: CatalogueSort | undefined
+  readonly way?: SortWay | undefined
 }
 
-export const useCatalogue = ({ q, kind, low }: CatalogueFilter) =>
+export const useCatalogue = ({ q, kind, low, sort, way }: CatalogueFilter) =>
   useInfiniteQuery({
-    queryKey: [...keys.catalogue, 'list', { q, kind, low }],
+    queryKey: [...keys.catalogue, 'list', { q, kind, low, sort, way }],
     queryFn: ({ pageParam, signal }) =>
       ask(endpoints.catalogue, {
-        query: { q: q === '' ? undefined : q, kind, low: low ? 'yes' : undefined, cursor: pageParam },
+        query: { q: q === '' ? undefined : q, kind, low: low ? 'yes' : undefined, sort, way, cursor: pageParam },
         signal,
       }),
     initialPageParam: undefined as string | undefined,
@@ -297,6 +307,8 @@ export interface RackFilter {
   readonly q: string
   readonly state: RackState | undefined
   readonly drive: 'derailleur' | 'hub-gear' | 'single-speed' | undefined
+  readonly sort?: RackSort | undefined
+  readonly way?: SortWay | undefined
 }
 
 export const useRack = (filter: RackFilter) =>
@@ -308,6 +320,8 @@ export const useRack = (filter: RackFilter) =>
           q: filter.q === '' ? undefined : filter.q,
           state: filter.state,
           drive: filter.drive,
+          sort: filter.sort,
+          way: filter.way,
           cursor: pageParam,
         },
         signal,

@@ -62,7 +62,7 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
       aria-label={t('app.places')}
       sx={{
         display: 'flex',
-        // On a phone they lie side by side, and are drawn along by a thumb.
+        // Where they do not fit side by side, they are drawn along by a thumb.
         overflowX: 'auto',
         scrollbarWidth: 'none',
         bgcolor: ink('blade'),
@@ -83,8 +83,9 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
             {...(to === null ? { 'aria-disabled': true } : { to })}
             {...(active ? { 'aria-current': 'page', ref: intoSight } : {})}
             sx={{
-              flex: { xs: '1 0 auto', sm: 1 },
-              px: { xs: 1.25, sm: 0 },
+              flex: '1 0 auto',
+              px: { xs: 1.25, sm: 0.5 },
+              whiteSpace: 'nowrap',
               minHeight: 56,
               mt: '1px',
               display: 'flex',

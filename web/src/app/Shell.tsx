@@ -62,7 +62,9 @@ export function Shell({ session }: { session: Session }) {
     <SurroundingsContext value={surroundings}>
       <OpenCommandsContext value={commands}>
         <TypingProvider>
-          <Stack sx={{ height: '100dvh', bgcolor: 'background.default' }}>
+          <Stack
+            sx={{ height: '100dvh', bgcolor: 'background.default', [LOW]: { height: 'auto', minHeight: '100dvh' } }}
+          >
             <Box
               component="a"
               href="#main"
@@ -116,7 +118,13 @@ export function Shell({ session }: { session: Session }) {
               component="main"
               id="main"
               tabIndex={-1}
-              sx={{ flex: 1, minHeight: 0, overflow: 'auto', outline: 'none' }}
+              sx={{
+                flex: 1,
+                minHeight: 0,
+                overflow: 'auto',
+                outline: 'none',
+                [LOW]: { flex: '1 0 auto', overflow: 'visible' },
+              }}
             >
               <Outlet />
             </Box>
@@ -132,6 +140,9 @@ export function Shell({ session }: { session: Session }) {
     </SurroundingsContext>
   )
 }
+
+/** Where the page is drawn so large that little is left between head and foot, they go with the rest as it is scrolled. */
+const LOW = '@media (max-height: 420px)'
 
 /** Says at once what would be refused later: that a place is for others to work in. */
 function OthersPlace({ role }: { role: Session['person']['role'] }) {

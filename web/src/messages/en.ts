@@ -432,6 +432,7 @@ export const en = {
 
   rack: {
     title: 'Every bike, soonest trouble first',
+    titleSorted: 'Every bike',
     filter: 'Customer, tag, frame mark',
     all: 'All',
     state: {

@@ -94,8 +94,14 @@ export function ReachMap({ gears, before = null }: { gears: readonly Gear[]; bef
                   {mark}
                   {number(gear.slack, 0)}
                   <Box
-                    component="span"
-                    sx={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden', clip: 'rect(0 0 0 0)' }}
+                    component="span" // Lengths as text: a number of 1 is all there is.
+                    sx={{
+                      position: 'absolute',
+                      width: '1px',
+                      height: '1px',
+                      overflow: 'hidden',
+                      clip: 'rect(0 0 0 0)',
+                    }}
                   >
                     {` ${t(`parts.gear.${gear.verdict}`)}`}
                   </Box>

@@ -74,6 +74,40 @@ const palette = (materials: Materials, onSteel: string) => ({
   divider: materials.line,
 })
 
+/** The variables everything is painted with. */
+const paints = ({ paper, sheet, line, ink: text, faint, ...materials }: Materials): Record<string, string> => {
+  const all = { paper, sheet, line, ink: text, faint, ...materials }
+  return {
+    ...Object.fromEntries(Object.entries(all).map(([name, colour]) => [`--mui-palette-materials-${name}`, colour])),
+    '--mui-palette-background-default': paper,
+    '--mui-palette-background-paper': sheet,
+    '--mui-palette-text-primary': text,
+    '--mui-palette-text-secondary': faint,
+    '--mui-palette-divider': line,
+  }
+}
+
+/**
+ * On paper there is the place alone, all of it, dark on white: nothing of the shell, nothing to press, nothing
+ * marked `data-no-print`, and no piece that scrolls.
+ */
+const ON_PAPER = {
+  ':root, :root[data-light]': paints({ ...light, paper: '#ffffff', sheet: '#ffffff' }),
+  // Nothing can be pressed there.
+  'header, nav, [data-no-print], .MuiSnackbar-root, .MuiButton-root, .MuiToggleButton-root, kbd': {
+    display: 'none !important',
+  },
+  'html, body, #root, #root > *, main, main > *, main > * > *, main > * > * > *, [role=table], [role=listbox]': {
+    height: 'auto !important',
+    maxHeight: 'none !important',
+    overflow: 'visible !important',
+  },
+  '#root > *': { display: 'block !important' },
+  'li, tr, [role=row], [role=option]': { breakInside: 'avoid' },
+  '@page': { margin: '14mm' },
+  '@page wide': { size: 'landscape' },
+}
+
 /** What a gloved thumb hits, px. */
 const TOUCH = 48
 
@@ -108,6 +142,16 @@ export const theme = createTheme({
         '.Mui-focusVisible:has(> input)': { outline: '2.5px solid var(--mui-palette-materials-steel) !important' },
         // What is only a frame round what is worked with.
         '.MuiDialog-container:focus-visible, h1:focus-visible': { outline: '0 !important' },
+        '@media print': ON_PAPER,
+        // Where the system paints in its own colours, what is chosen and where one is still shows.
+        '@media (forced-colors: active)': {
+          '[aria-current], [aria-selected=true], [aria-pressed=true], .Mui-selected': {
+            outline: '3px solid Highlight !important',
+            outlineOffset: '-3px !important',
+          },
+          '.MuiButton-root, .MuiToggleButton-root': { border: '1px solid ButtonText' },
+          '*:focus-visible': { outlineColor: 'Highlight !important' },
+        },
         '@media (prefers-reduced-motion: reduce)': {
           '*': { animation: 'none !important', transition: 'none !important' },
         },
@@ -152,6 +196,7 @@ export const theme = createTheme({
       styleOverrides: {
         root: ({ theme: t }) => ({
           minHeight: TOUCH,
+          paddingBlock: 0,
           color: t.vars.palette.materials.ink,
           borderColor: t.vars.palette.materials.edge,
           textTransform: 'none',
@@ -162,6 +207,9 @@ export const theme = createTheme({
         }),
       },
     },
+    // What does not fit beside each other stands below.
+    MuiToggleButtonGroup: { styleOverrides: { root: { flexWrap: 'wrap' } } },
+    MuiTab: { styleOverrides: { root: { textTransform: 'none', fontSize: 17, minWidth: 0, paddingInline: 12 } } },
     MuiTooltip: { defaultProps: { disableInteractive: true } },
   },
 })

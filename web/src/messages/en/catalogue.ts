@@ -15,6 +15,10 @@ export const catalogue = {
     derailleur: 'derailleur',
   },
   low: 'to order',
+  sortBy: 'In which order',
+  byName: 'by name',
+  sort: { kind: 'by kind', stock: 'least in stock first', price: 'by price' },
+
   add: 'New part',
   addTitle: 'A new part',
   kindField: 'What it is',

@@ -22,6 +22,9 @@ export const reminding = {
   language: { en: 'English', fr: 'French' },
   gatewayNone: 'There is no message gateway, so nothing goes out. Whoever runs Pelrin names one at its start.',
   outbox: 'Outbox',
+  sortBy: 'In which order',
+  newest: 'newest first',
+  sort: { visit: 'by day of the visit', customer: 'by customer', state: 'what failed first' },
   none: 'No reminder was written yet. They begin in the Diary.',
   toDiary: 'To the diary',
   state: {

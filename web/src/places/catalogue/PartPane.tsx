@@ -2,6 +2,7 @@ import { Alert, Box, Button, Stack, Typography } from '@mui/material'
 import { useState, type Dispatch, type SetStateAction } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
+import { orderQuantity } from '@pelrin/core'
 import type { CatalogueItem, DriveSystem } from '@pelrin/contract'
 import { useBikeParts } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
@@ -9,7 +10,7 @@ import { ago, day } from '../../messages/format.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ink } from '../../theme/theme.ts'
 import { OrderDialog } from '../orders/OrderDialog.tsx'
-import { useKeeping } from '../parts/JobParts.tsx'
+import { useKeeping } from '../parts/useKeeping.ts'
 import { priceText, speedsText } from '../parts/partLook.ts'
 import { Movement, type MovementKind } from './Movement.tsx'
 import { PartForm } from './PartForm.tsx'
@@ -181,7 +182,7 @@ export function PartPane({
       </Box>
       {ordering && (
         <OrderDialog
-          wanted={[{ partId: item.id, name, quantity: Math.max(1, item.reorderPoint + 1 - free - item.onOrder) }]}
+          wanted={[{ partId: item.id, name, quantity: orderQuantity(item) }]}
           onClose={() => setOrdering(false)}
         />
       )}

@@ -33,7 +33,13 @@ export function LoadStrip({
       <Box
         role="listbox"
         aria-label={t('diary.load')}
-        sx={{ display: 'flex', overflowX: 'auto', borderBottom: `1.5px solid ${ink('edge')}`, pt: 0.5 }}
+        sx={{
+          display: 'flex',
+          overflowX: 'auto',
+          borderBottom: `1.5px solid ${ink('edge')}`,
+          pt: 0.5,
+          '@media print': { flexWrap: 'wrap' },
+        }}
       >
         {days.map((day, i) => (
           <DayColumn

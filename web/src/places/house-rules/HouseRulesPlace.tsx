@@ -69,12 +69,7 @@ export function HouseRulesPlace() {
           allowScrollButtonsMobile
         >
           {TABS.map((one) => (
-            <Tab
-              key={one}
-              value={one}
-              label={t(`rules.tab.${one}`)}
-              sx={{ textTransform: 'none', fontSize: 17, minWidth: 0, px: 1.5 }}
-            />
+            <Tab key={one} value={one} label={t(`rules.tab.${one}`)} />
           ))}
         </Tabs>
       </Stack>
@@ -91,8 +86,10 @@ export function HouseRulesPlace() {
       {tab === 'access' && <AccessPane />}
       {tab === 'exceptions' && <Exceptions rules={rules.data} onDone={() => undefined} />}
       {tab === 'limits' && (
-        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 480px' }, gap: 3.5 }}>
-          <Box>
+        <Box
+          sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 480px' }, gap: 3.5 }}
+        >
+          <Box sx={{ overflowX: { xs: 'auto', md: 'visible' }, px: 1, mx: -1 }}>
             <Box
               sx={{
                 display: 'grid',

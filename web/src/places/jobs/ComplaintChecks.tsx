@@ -34,7 +34,7 @@ export function ComplaintChecks({ bikeId }: { bikeId: string }) {
         onChange={(_, next: Complaint | null) => next && setSaid(next)}
         sx={{
           display: 'grid',
-          gridTemplateColumns: 'repeat(4, 1fr)',
+          gridTemplateColumns: 'repeat(auto-fit, minmax(96px, 1fr))',
           gap: 1,
           '& > button.MuiToggleButton-root': { border: 1, borderColor: 'divider', borderRadius: 1, m: 0 },
         }}

@@ -10,14 +10,37 @@ import { keys, useMessagesSent } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
 import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
-import { ago, clock, day } from '../../messages/format.ts'
+import { ago } from '../../messages/format.ts'
 import { Beside } from '../../pieces/Beside.tsx'
+import { ChoiceField } from '../../pieces/ChoiceField.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { useInAddress } from '../../pieces/useInAddress.ts'
 import { useTitle } from '../../pieces/useTitle.ts'
+import { MessageRow } from './MessageRow.tsx'
 import { ink } from '../../theme/theme.ts'
 import { TemplateEditor } from './TemplateEditor.tsx'
 import { Refused } from '../../forms/Refused.tsx'
 import { useCommands } from '../../keys/useCommands.ts'
+
+const SORTS = ['visit', 'customer', 'state'] as const
+type Sort = (typeof SORTS)[number]
+/** What asks for somebody's hand stands first. */
+const STATES: readonly Message['state'][] = [
+  'failed',
+  'refused',
+  'sending',
+  'waiting',
+  'sent',
+  'delivered',
+  'called-off',
+]
+const by: Record<Sort, (a: Message, b: Message) => number> = {
+  visit: (a, b) => a.visitDay.localeCompare(b.visitDay),
+  customer: (a, b) => a.customer.name.localeCompare(b.customer.name),
+  state: (a, b) => STATES.indexOf(a.state) - STATES.indexOf(b.state),
+}
+const inOrder = (messages: readonly Message[], sort: Sort | undefined): readonly Message[] =>
+  sort === undefined ? messages : messages.toSorted(by[sort])
 
 /** Reminders and what became of them, what was answered, and what they say. */
 export function MessagesPlace() {
@@ -53,6 +76,8 @@ function Sent({ outbox }: { outbox: Outbox }) {
     )
     if (written) tell(said)
   }
+  const [said, setSort] = useInAddress('sort')
+  const sort = SORTS.find((option) => option === said)
   useCommands('messages', { back: () => navigate('/diary') })
   return (
     <Stack sx={{ height: { md: '100%' }, px: 2.75, pt: 1.5 }}>
@@ -108,9 +133,23 @@ function Sent({ outbox }: { outbox: Outbox }) {
         </Stack>
         {!outbox.gateway && <Typography sx={{ color: ink('brass') }}>{t('reminding.gatewayNone')}</Typography>}
         <Refused>{wrong?.of === 'message' ? wrong.sentence : undefined}</Refused>
-        {outbox.messages.length === 0 && <Typography>{t('reminding.none')}</Typography>}
+        {outbox.messages.length === 0 ? (
+          <Typography>{t('reminding.none')}</Typography>
+        ) : (
+          <Box data-no-print sx={{ pt: 1, pb: 0.5 }}>
+            <ChoiceField
+              label={t('reminding.sortBy')}
+              none={t('reminding.newest')}
+              value={sort}
+              options={SORTS}
+              said={(option) => t(`reminding.sort.${option}`)}
+              onChoose={setSort}
+              width={230}
+            />
+          </Box>
+        )}
         <Box component="ol" aria-label={t('reminding.outbox')} sx={{ listStyle: 'none', m: 0, p: 0, pb: 2 }}>
-          {outbox.messages.map((message) => (
+          {inOrder(outbox.messages, sort).map((message) => (
             <MessageRow
               key={message.id}
               message={message}
@@ -127,56 +166,5 @@ function Sent({ outbox }: { outbox: Outbox }) {
         </Box>
       </Beside>
     </Stack>
-  )
-}
-
-const BAD: readonly Message['state'][] = ['failed', 'refused']
-
-function MessageRow({ message, busy, onCallOff }: { message: Message; busy: boolean; onCallOff: () => void }) {
-  const { t } = useTranslation()
-  const { customer, visitDay, text, state, tries, sendAfter, sentAt, language } = message
-  const time = state === 'waiting' ? clock(sendAfter) : sentAt === null ? '' : clock(sentAt)
-  return (
-    <Box
-      component="li"
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: { xs: 'minmax(0, 1fr)', sm: 'minmax(0, 1fr) 190px' },
-        columnGap: 2,
-        borderTop: 1,
-        borderColor: 'divider',
-        py: 1,
-      }}
-    >
-      <span>
-        <Typography component="span" sx={{ display: 'block', fontWeight: 700 }}>
-          {customer.name}, {day(visitDay)}
-        </Typography>
-        <Typography component="span" variant="body2" color="textSecondary" lang={language}>
-          {text}
-        </Typography>
-      </span>
-      <Stack sx={{ alignItems: { sm: 'flex-end' } }}>
-        <Typography sx={{ fontWeight: 700, color: BAD.includes(state) ? ink('madder') : 'text.primary' }}>
-          {t(`reminding.state.${state}`, { time })}
-        </Typography>
-        {tries > 1 && (
-          <Typography variant="body2" color="textSecondary">
-            {t('reminding.tries', { count: tries })}
-          </Typography>
-        )}
-        {state === 'waiting' && (
-          <Button
-            color="error"
-            disabled={busy}
-            onClick={onCallOff}
-            aria-label={`${t('reminding.callOff')}: ${customer.name}`}
-            sx={{ minHeight: 44, px: 1 }}
-          >
-            {t('reminding.callOff')}
-          </Button>
-        )}
-      </Stack>
-    </Box>
   )
 }

@@ -13,5 +13,5 @@ export const Group = ({ title, children }: { title: string; children: ReactNode 
 
 /** Two fields beside each other. */
 export const Pair = ({ children }: { children: ReactNode }) => (
-  <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5, mb: 1 }}>{children}</Box>
+  <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)', gap: 1.5, mb: 1 }}>{children}</Box>
 )

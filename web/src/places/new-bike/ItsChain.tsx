@@ -18,7 +18,14 @@ export function ItsChain({ chainIs }: { chainIs: TypedBike['chainIs'] }) {
         options={(['came', 'fresh', 'none'] as const).map((one) => [one, t(`newBike.chainIs.${one}`)])}
       />
       {chainIs !== 'none' && (
-        <Box sx={{ display: 'grid', gridTemplateColumns: '1.5fr 1fr 1.2fr', gap: 1.5, mt: 2 }}>
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: 'minmax(0, 1.5fr) minmax(0, 1fr) minmax(0, 1.2fr)',
+            gap: 1.5,
+            mt: 2,
+          }}
+        >
           <Line name="chain.name" label={t('newBike.chainName')} hint={t('newBike.chainNameHint')} />
           <Line name="chain.pitches" label={t('newBike.pitches')} hint={t('newBike.pitchesHint')} of="whole" />
           <Choice

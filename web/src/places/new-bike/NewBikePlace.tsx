@@ -25,10 +25,23 @@ export function NewBikePlace() {
       <Typography variant="h2" component="h1" sx={{ mb: 2 }}>
         {t('newBike.title')}
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, columnGap: 5, rowGap: 2 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) minmax(0, 1fr)' },
+          columnGap: 5,
+          rowGap: 2,
+        }}
+      >
         <Stack sx={{ gap: 1 }}>
           <Group title={t('newBike.whose')}>
-            <Box sx={{ display: 'grid', gridTemplateColumns: known == null ? '1.6fr 1fr' : '1fr', gap: 1.5 }}>
+            <Box
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: known == null ? 'minmax(0, 1.6fr) minmax(0, 1fr)' : 'minmax(0, 1fr)',
+                gap: 1.5,
+              }}
+            >
               <WhoseBike />
               {known == null && <Line name="customer.new.phone" label={t('newBike.phone')} />}
             </Box>

@@ -1,50 +1,11 @@
 import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { v7 } from 'uuid'
-import type { WantedPart } from '@pelrin/core'
-import { endpoints, type KeptParts } from '@pelrin/contract'
-import { ask } from '../../api/client.ts'
-import { keys } from '../../api/queries.ts'
-import { useWrite } from '../../api/useWrite.ts'
+import { costOfLines, missingOf, type JobLine } from '@pelrin/core'
+import type { KeptParts } from '@pelrin/contract'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ink } from '../../theme/theme.ts'
 import { priceText } from './partLook.ts'
 import { Refused } from '../../forms/Refused.tsx'
-
-/** One line of a job's parts, as it is kept or would be. */
-export interface JobLine extends WantedPart {
-  readonly name: string
-  readonly price: number | null
-  /** Pieces that lie here for it. */
-  readonly here: number
-  readonly onOrder: number
-}
-
-/** Keeps a bike's parts and lets them go; says in words what stood in the way. */
-export function useKeeping(bikeId: string) {
-  const { wrong, busy, write } = useWrite({ stale: [keys.parts(bikeId)], later: [keys.catalogue] })
-  return {
-    wrong: wrong?.sentence ?? null,
-    busy,
-    keep: (pitches: number | null, lines: readonly WantedPart[]) =>
-      write(() =>
-        ask(endpoints.keepParts, {
-          params: { id: bikeId },
-          key: v7(),
-          body: {
-            id: v7(),
-            pitches,
-            lines: lines.map(({ partId, quantity, included }) => ({ id: v7(), partId, quantity, included })),
-          },
-        }),
-      ),
-    letGo: ({ id, version }: KeptParts) => write(() => ask(endpoints.dropParts, { params: { id }, version })),
-  }
-}
-
-/** What of a line is neither here nor coming. */
-export const missingOf = ({ included, quantity, here, onOrder }: JobLine): number =>
-  included ? 0 : Math.max(0, quantity - here - onOrder)
 
 /** Parts of the job on this bike: what they are, whether they lie here, what they cost. */
 export function JobParts({
@@ -68,10 +29,7 @@ export function JobParts({
   onOrder: () => void
 }) {
   const { t } = useTranslation()
-  const paid = lines.filter(({ included }) => !included)
-  const cost = paid.some(({ price }) => price === null)
-    ? null
-    : paid.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
+  const cost = costOfLines(lines)
   const missing = lines.some((line) => missingOf(line) > 0)
   const title = kept ? t('parts.keptTitle', { pitches: kept.pitches ?? 0, by: kept.by }) : t('parts.jobTitle')
   return (

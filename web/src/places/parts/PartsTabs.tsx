@@ -19,7 +19,7 @@ export function PartsTabs({ now, bikeId }: { now: PartsTab; bikeId: string | und
     <Box
       component="nav"
       aria-label={t('place.parts')}
-      sx={{ display: 'flex', borderBottom: 1, borderColor: 'divider' }}
+      sx={{ display: 'flex', flexWrap: 'wrap', borderBottom: 1, borderColor: 'divider' }}
     >
       {tabs.map(
         ([tab, to, letter]) =>

@@ -7,7 +7,6 @@ import { SHEET_KINDS, type SheetKind } from '@pelrin/contract'
 import { useSheet } from '../../api/queries.ts'
 import { locale } from '../../messages/format.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
-import { ON_PAPER } from '../../pieces/OnPaper.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { SheetPage } from './SheetPage.tsx'
@@ -25,16 +24,17 @@ export function SheetPlace() {
   useCommands('sheets', { print: () => window.print(), record: toBike, back: toBike })
   return (
     <Stack sx={{ px: 2.75, pt: 1, pb: 3, gap: 1.5 }}>
-      {ON_PAPER}
       <Stack data-no-print direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap' }}>
         <Tabs
           value={kind}
           onChange={(_, next: SheetKind) => void navigate(`/bikes/${id}/sheets/${next}`, { replace: true })}
           aria-label={t('sheet.title.customer')}
-          sx={{ flex: 1 }}
+          variant="scrollable"
+          allowScrollButtonsMobile
+          sx={{ flex: 1, minWidth: 240 }}
         >
           {SHEET_KINDS.map((one) => (
-            <Tab key={one} value={one} label={t(`sheet.title.${one}`)} sx={{ textTransform: 'none', fontSize: 17 }} />
+            <Tab key={one} value={one} label={t(`sheet.title.${one}`)} />
           ))}
         </Tabs>
         <KeyButton of="sheets.print" variant="outlined" onClick={() => window.print()} startIcon={<PrintIcon />}>

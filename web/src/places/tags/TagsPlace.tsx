@@ -5,7 +5,6 @@ import { Link, useNavigate, useSearchParams } from 'react-router'
 import { RackState } from '@pelrin/contract'
 import { useRack } from '../../api/queries.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
-import { ON_PAPER } from '../../pieces/OnPaper.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { useCommands } from '../../keys/useCommands.ts'
@@ -27,7 +26,6 @@ export function TagsPlace() {
   if (!rack.data) return <Failure error={rack.error} again={() => void rack.refetch()} />
   return (
     <Stack sx={{ px: 2.75, pt: 1.5, pb: 3, gap: 1.5 }}>
-      {ON_PAPER}
       <Stack data-no-print direction="row" sx={{ alignItems: 'center', gap: 2 }}>
         <Box sx={{ flex: 1 }}>
           <Typography variant="h1">{t('tags.count', { count: bikes.length })}</Typography>
