@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { careSteps, CLEANINGS, cleaningNeeded, TREATMENTS, type CareJob, type CareStepId } from './careSteps.ts'
+import {
+  careSteps,
+  CLEANINGS,
+  cleaningNeeded,
+  TREATMENTS,
+  usualCleaning,
+  type CareJob,
+  type CareStepId,
+} from './careSteps.ts'
 
 const BEFORE = [...TREATMENTS, 'unknown'] as const
 const all: CareJob[] = TREATMENTS.flatMap((care) =>
@@ -94,5 +102,12 @@ describe('steps of a care, over every combination', () => {
         if (hazard !== undefined) expect(step.hazards).toContain(hazard)
         if (step.id.endsWith('each-roller')) expect(step.hazards.includes('rotor')).toBe(job.discBrake !== false)
       }
+  })
+})
+
+describe('how a chain is usually cleaned', () => {
+  it('is as the last time, not as it was stripped once, and wiped where nobody said', () => {
+    expect(usualCleaning([{ cleaning: null }, { cleaning: 'strip' }, { cleaning: 'soak' }])).toBe('soak')
+    expect(usualCleaning([{ cleaning: null }, { cleaning: 'strip' }])).toBe('wipe')
   })
 })

@@ -10,6 +10,10 @@ export type Treatment = (typeof TREATMENTS)[number]
 export const CLEANINGS = ['wipe', 'rinse', 'on-bike', 'soak', 'boil', 'strip'] as const
 export type Cleaning = (typeof CLEANINGS)[number]
 
+/** How a chain is usually cleaned: as the last time; stripped was once. */
+export const usualCleaning = (newestFirst: readonly { readonly cleaning: Cleaning | null }[]): Cleaning =>
+  newestFirst.find(({ cleaning }) => cleaning !== null && cleaning !== 'strip')?.cleaning ?? 'wipe'
+
 export type CareStepId =
   | 'measure-first'
   | 'motor-off'

@@ -1,7 +1,7 @@
-import { useMediaQuery } from '@mui/material'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import type { InfiniteData, UseInfiniteQueryResult } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, type RefObject } from 'react'
+import { useOnPaper } from './useOnPaper.ts'
 
 /** A list asked for page by page, of which only the rows in sight are drawn. */
 export interface Endless<Page, Row> {
@@ -31,7 +31,7 @@ export function useEndless<Page, Row>(
   const { data, hasNextPage, isFetchingNextPage, fetchNextPage } = query
   const rows = useMemo(() => data?.pages.flatMap(rowsOf) ?? [], [data, rowsOf])
   const scroller = useRef<HTMLDivElement>(null)
-  const onPaper = useMediaQuery('print', { noSsr: true })
+  const onPaper = useOnPaper()
   // oxlint-disable-next-line react/incompatible-library -- what it gives is read in this very pass; nothing memoizes it.
   const virtual = useVirtualizer({
     count: rows.length,

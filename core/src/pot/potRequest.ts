@@ -1,0 +1,28 @@
+import type { CareReason } from '../care/careDue.ts'
+import type { Cleaning } from '../care/careSteps.ts'
+import type { PotNeed, PotRecipe } from './potTypes.ts'
+import type { BathCondition } from './temperature.ts'
+
+/** When a chain hangs ready for a day it is wanted on: the evening before it is fitted, by the clock of the shop. */
+export const READY_AT = '17:00'
+
+/**
+ * What a chain wants of the pot, as its care tells it: one never treated, or cleaned down to the metal, is stripped first; one due for a
+ * wash brings its water along.
+ *
+ * @param wasTreated whether anybody treated it before
+ * @param because why it is due; null where that is not known
+ */
+export const potRequest = ({
+  wasTreated,
+  cleaning,
+  because,
+}: {
+  readonly wasTreated: boolean
+  readonly cleaning: Cleaning
+  readonly because: CareReason | null
+}): { readonly needs: PotNeed; readonly recipe: PotRecipe; readonly condition: BathCondition } => ({
+  needs: !wasTreated || cleaning === 'strip' ? 'strip' : 'nothing',
+  recipe: 'soak-and-hang',
+  condition: because === 'wash' ? 'wet' : 'clean',
+})
