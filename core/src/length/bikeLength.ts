@@ -27,6 +27,10 @@ export function fixedLoopOf(
 /** Counts nobody's chain is shorter or longer than. */
 const COUNTS = { fewest: 20, most: 400 } as const
 
+/** Whether a chain whose plates alternate can have a count: even, and as long as any chain is. */
+export const isWholeChain = (pitches: number): boolean =>
+  pitches >= COUNTS.fewest && pitches <= COUNTS.most && pitches % 2 === 0
+
 /** A count some pitches longer or shorter, as far as there are such chains. */
 export const steppedPitches = (pitches: number, by: number): number =>
   Math.min(COUNTS.most, Math.max(COUNTS.fewest, pitches + by))

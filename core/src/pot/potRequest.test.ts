@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { potRequest } from './potRequest.ts'
+import { potRequest, recipeInPot } from './potRequest.ts'
 
 describe('what a chain wants of the pot', () => {
   it('is stripping where nobody treated it, or where it was cleaned to the metal', () => {
@@ -10,5 +10,21 @@ describe('what a chain wants of the pot', () => {
   it('counts against the bath as wet where it is due for a wash', () => {
     expect(potRequest({ wasTreated: true, cleaning: 'wipe', because: 'wash' }).condition).toBe('wet')
     expect(potRequest({ wasTreated: true, cleaning: 'wipe', because: 'distance' }).condition).toBe('clean')
+  })
+})
+
+describe('what a pot is to hold', () => {
+  const chain = (state: string, recipe: 'bubble-out' | 'cool-draw', potId: string | null = null) => ({
+    state,
+    recipe,
+    potId,
+  })
+  it('is what the chain in it is waxed by, else the first that goes in', () => {
+    const chains = [chain('waiting', 'cool-draw'), chain('in-pot', 'bubble-out', 'p1')]
+    expect(recipeInPot(chains, 'p1')).toBe('bubble-out')
+    expect(recipeInPot(chains, 'p2')).toBe('cool-draw')
+  })
+  it('is the usual one where nothing goes in', () => {
+    expect(recipeInPot([chain('hanging', 'cool-draw')], 'p1')).toBe('soak-and-hang')
   })
 })

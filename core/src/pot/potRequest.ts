@@ -26,3 +26,12 @@ export const potRequest = ({
   recipe: 'soak-and-hang',
   condition: because === 'wash' ? 'wet' : 'clean',
 })
+
+/** What is in a pot, or goes into it first, says which recipe it is to hold; nothing there: the usual one. */
+export const recipeInPot = (
+  chains: readonly { readonly potId: string | null; readonly state: string; readonly recipe: PotRecipe }[],
+  potId: string,
+): PotRecipe =>
+  chains.find((chain) => chain.potId === potId && chain.state === 'in-pot')?.recipe ??
+  chains.find(({ state }) => state !== 'hanging')?.recipe ??
+  'soak-and-hang'

@@ -1,27 +1,17 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
-import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useNavigate, useParams, useSearchParams } from 'react-router'
-import { v7 } from 'uuid'
-import { endpoints, type BikeChains, type ChainThing } from '@pelrin/contract'
-import { ask } from '../../api/client.ts'
+import { useParams } from 'react-router'
+import type { BikeChains, ChainThing } from '@pelrin/contract'
 import { useBikeChains } from '../../api/queries.ts'
-import { useBikeWrite } from '../../api/useBikeWrite.ts'
-import { useSurroundings } from '../../app/surroundings.ts'
-import { useTypedAhead } from '../../keys/typing.tsx'
+import { Refused } from '../../forms/Refused.tsx'
 import { Beside } from '../../pieces/Beside.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
-import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
-import { WearRule } from '../../pieces/WearRule.tsx'
-import { ink } from '../../theme/theme.ts'
 import { AddChainDialog } from './AddChainDialog.tsx'
 import { ChainPane } from './ChainPane.tsx'
-import { useChainWords } from './chainWords.ts'
-import { Refused } from '../../forms/Refused.tsx'
-import { useCommands } from '../../keys/useCommands.ts'
+import { ChainRow } from './ChainRow.tsx'
+import { useChainsPlace } from './useChainsPlace.ts'
 
 /** The chains of a bike: which is on, which wait, and another one put on by one more key. */
 export function ChainsPlace() {
@@ -39,10 +29,6 @@ export function ChainsPlace() {
   )
 }
 
-/** A chain keeps its digit, whichever is on. */
-const numbered = ({ on, rotation }: BikeChains): ChainThing[] =>
-  [...(on ? [on] : []), ...rotation].sort((a, b) => a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1))
-
 function ChainsOf({
   bikeId,
   chains,
@@ -56,56 +42,10 @@ function ChainsOf({
   limit: number
 }) {
   const { t } = useTranslation()
-  const navigate = useNavigate()
-  const { tell } = useSurroundings()
-  const [search, setSearch] = useSearchParams()
-  const { wrong, setWrong, busy, write } = useBikeWrite(bikeId)
-  const [adding, setAdding] = useState(false)
-  /** The chain that was asked for although its link is spent. */
-  const [spent, setSpent] = useState<ChainThing | null>(null)
-  const own = useMemo(() => numbered(chains), [chains])
-  const all = [...own, ...chains.loose]
-  const chosen = all.find(({ id }) => id === search.get('chain')) ?? chains.on ?? all[0]
-  const choose = (chain: ChainThing): void => setSearch({ chain: chain.id }, { replace: true })
-  const step = (by: number): void => {
-    const to = all[Math.min(all.length - 1, Math.max(0, (chosen ? all.indexOf(chosen) : 0) + by))]
-    if (to) choose(to)
-  }
-  const putOn = async (chain: ChainThing, byFeel = false): Promise<void> => {
-    if (busy || chain.id === chains.on?.id) return
-    choose(chain)
-    if (chain.joint?.mayClose === 'by-feel' && !byFeel) {
-      setSpent(chain)
-      return
-    }
-    setSpent(null)
-    const id = v7()
-    const body = { id, chainId: chain.id, click: chain.joint?.kind === 'link' ? ('firm' as const) : null, byFeel }
-    if (await write(() => ask(endpoints.swapChain, { params: { id: bikeId }, key: id, body })))
-      tell(t('chains.swapped', { chain: chain.name }))
-  }
-  const undo = (): void => {
-    const { undo: fittingId } = chains
-    if (fittingId !== null)
-      void write(() =>
-        ask(endpoints.undoSwap, { params: { id: fittingId }, key: v7(), body: { reason: t('chains.undoReason') } }),
-      )
-  }
-  const byDigit = (digit: string): void => {
-    const chain = own[Number(digit) - 1]
-    if (chain) void putOn(chain)
-  }
-  useTypedAhead(byDigit)
-  useCommands('chains', {
-    put: (digit) => byDigit(String(digit)),
-    up: () => step(-1),
-    down: () => step(1),
-    add: () => setAdding(true),
-    undo,
-    measure: () => navigate(`/bikes/${bikeId}/measure`),
-    record: () => navigate(`/bikes/${bikeId}`),
-    back: () => navigate(`/bikes/${bikeId}`),
-  })
+  const { own, chosen, choose, putOn, undo, busy, wrong, adding, setAdding, spent, closeSpent } = useChainsPlace(
+    bikeId,
+    chains,
+  )
   const row = (chain: ChainThing, digit: number | null) => (
     <ChainRow
       key={chain.id}
@@ -156,15 +96,7 @@ function ChainsOf({
       </Beside>
       {adding && <AddChainDialog bikeId={bikeId} like={chains.on} onClose={() => setAdding(false)} />}
       {spent?.joint && (
-        <SheetDialog
-          open
-          title={t('chains.byFeelTitle')}
-          maxWidth="sm"
-          onClose={() => {
-            setSpent(null)
-            setWrong(null)
-          }}
-        >
+        <SheetDialog open title={t('chains.byFeelTitle')} maxWidth="sm" onClose={closeSpent}>
           <Typography sx={{ py: 1 }}>
             {t('chains.byFeel', { closings: spent.joint.closings ?? 0, most: spent.joint.most ?? 0 })}
           </Typography>
@@ -180,97 +112,5 @@ function ChainsOf({
         </SheetDialog>
       )}
     </>
-  )
-}
-
-function ChainRow({
-  chain,
-  digit,
-  unit,
-  limit,
-  on,
-  chosen,
-  busy,
-  onChoose,
-  onPutOn,
-}: {
-  chain: ChainThing
-  digit: number | null
-  unit: 'km' | 'mi'
-  limit: number
-  on: boolean
-  chosen: boolean
-  busy: boolean
-  onChoose: () => void
-  onPutOn: () => void
-}) {
-  const { t } = useTranslation()
-  const words = useChainWords()
-  return (
-    <Box
-      component="li"
-      sx={{
-        display: 'grid',
-        gridTemplateColumns: { xs: '36px minmax(0, 1fr)', sm: '36px minmax(0, 1fr) 88px 120px' },
-        alignItems: 'center',
-        gap: 1.5,
-        borderTop: 1,
-        borderColor: 'divider',
-        boxShadow: on ? `inset 5px 0 ${ink('steel')}` : 'none',
-        bgcolor: chosen ? 'background.paper' : 'transparent',
-        py: 1,
-        px: 1.5,
-      }}
-    >
-      <span>{digit !== null && <KeyCap>{String(digit)}</KeyCap>}</span>
-      <Box
-        component="button"
-        type="button"
-        onClick={onChoose}
-        aria-current={chosen ? 'true' : undefined}
-        sx={{
-          font: 'inherit',
-          color: 'inherit',
-          textAlign: 'left',
-          border: 0,
-          p: 0,
-          bgcolor: 'transparent',
-          cursor: 'pointer',
-          minHeight: 56,
-        }}
-      >
-        <Typography component="span" sx={{ display: 'block', fontWeight: 700, fontSize: 18 }}>
-          {chain.name}
-          {!on && digit === null && `, ${t(`chains.state.${chain.state}`)}`}
-        </Typography>
-        <Typography component="span" variant="body2" sx={{ display: 'block' }}>
-          {words.facts(chain, unit)}
-        </Typography>
-        <Typography component="span" variant="body2" color="textSecondary" sx={{ display: 'block' }}>
-          {words.wear(chain)}; {words.joint(chain.joint)}
-        </Typography>
-      </Box>
-      <WearRule
-        size="small"
-        marks={chain.governing === null ? [] : [{ ...chain.governing, worst: true }]}
-        limit={limit}
-        colour={chain.governing === null ? ink('steel') : VERDICT_LOOK[chain.governing.verdict].colour}
-      />
-      {on ? (
-        <Typography sx={{ textAlign: 'center', fontWeight: 700, color: ink('steel'), px: 1 }}>
-          {t('chains.onNow')}
-        </Typography>
-      ) : (
-        <Button
-          variant="outlined"
-          disabled={busy || chain.joint?.mayClose === 'no'}
-          onClick={onPutOn}
-          aria-label={`${t('chains.putOn')}: ${chain.name}`}
-          sx={{ minHeight: 56, px: 3 }}
-        >
-          {t('chains.putOn')}
-        </Button>
-      )}
-    </Box>
   )
 }

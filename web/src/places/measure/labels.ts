@@ -18,3 +18,9 @@ export function spreadOf(spots: readonly SpotReading[]): number | null {
   )
   return values.length < 2 ? null : Math.max(...values) - Math.min(...values)
 }
+
+/** A whole mark a rule's end can be read against, without a length: whole inches, or every 50 mm. */
+const WHOLE_MARK = /^\s*(?:\d{1,2}\s*(?:in|"|″)|\d{2,4}\s*(?:mm)?)\s*$/i
+
+/** Whether what is typed is a whole mark, which a picture says the rest of. */
+export const readAgainstMark = (typed: string): boolean => WHOLE_MARK.test(typed)

@@ -1,0 +1,42 @@
+import { Typography } from '@mui/material'
+import { useTranslation } from 'react-i18next'
+import { AddPot } from './AddPot.tsx'
+import { NextActions } from './NextActions.tsx'
+import { PotHeat } from './PotHeat.tsx'
+import { shortName } from './shortName.ts'
+import type { PotSessionView } from './usePotSession.ts'
+
+/** What is to be done next, each pot's heat, and what is finished today. */
+export function PotSide({ board, pots, times, now, actions, moved, act, heat, recipeOf, atPot, busy }: PotSessionView) {
+  const { t } = useTranslation()
+  return (
+    <>
+      <Typography variant="h3" component="h2" color="textSecondary">
+        {t('pot.next')}
+      </Typography>
+      <NextActions actions={actions} pots={pots} now={now} moved={moved} onDo={(action) => void act(action)} />
+      {pots.map((pot) => (
+        <PotHeat
+          key={pot.id}
+          pot={pot}
+          recipe={recipeOf(pot.id)}
+          heat={heat(pot.id)}
+          now={now}
+          times={times}
+          busy={busy}
+          onSwitch={atPot(pot.id).switchOn}
+          onBath={atPot(pot.id).newBath}
+        />
+      ))}
+      {pots.length === 0 && <AddPot />}
+      <Typography variant="body2" color="textSecondary" sx={{ pt: 1, borderTop: 1, borderColor: 'divider' }}>
+        {t('pot.cautions')}
+      </Typography>
+      {board.done.length > 0 && (
+        <Typography variant="body2" color="textSecondary">
+          {t('pot.today', { count: board.done.length })}: {board.done.map(shortName).join('; ')}
+        </Typography>
+      )}
+    </>
+  )
+}
