@@ -134,3 +134,7 @@ export function careSteps(job: CareJob): readonly CareStep[] {
   if (motor !== false) add('motor-on', 1, { hazards: ['motor'] })
   return steps
 }
+
+/** How long steps take with hands on, all together, min. */
+export const stepsMinutes = (steps: readonly Pick<CareStep, 'minutes'>[]): number =>
+  steps.reduce((sum, { minutes }) => sum + minutes, 0)

@@ -81,3 +81,20 @@ export const careDistance = (
   usual: number,
   { careFactor }: Pick<SurfaceFactors, 'careFactor'>,
 ): number => SURFACES.reduce((sum, surface) => sum + km[surface] * careFactor[surface], km.unknown * usual)
+
+/** Kilometres as they are ridden, of weighted ones in thousands, on roads in the bike's usual mix. */
+export const realKm = (s: number, usualFactor: number): number => (1000 * s) / usualFactor
+
+/**
+ * How kilometres divide between surfaces, of those whose surface was told; null where none was.
+ *
+ * @returns each surface's share, adding up to one, and the share of all kilometres that was told
+ */
+export function surfaceShares(
+  km: SurfaceKm,
+): { readonly of: Readonly<Record<Surface, number>>; readonly told: number } | null {
+  const told = totalKm(km) - km.unknown
+  if (told <= 0) return null
+  const shares = SURFACES.map((surface) => [surface, km[surface] / told] as const)
+  return { of: Object.fromEntries(shares) as Record<Surface, number>, told: told / totalKm(km) }
+}

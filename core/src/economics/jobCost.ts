@@ -5,6 +5,20 @@ export interface PaidPart {
   readonly price: number | null
 }
 
+/** What one line comes to, minor units; null where its price is not known. */
+export const linePrice = ({ price, quantity }: PaidPart): number | null => (price === null ? null : price * quantity)
+
+/** What lines come to, minor units; null where a price is not known. */
+export const linesPrice = (lines: readonly PaidPart[]): number | null =>
+  lines.reduce<number | null>((sum, line) => {
+    const price = linePrice(line)
+    return sum === null || price === null ? null : sum + price
+  }, 0)
+
+/** How many pieces lines are, all together. */
+export const piecesIn = (lines: readonly Pick<PaidPart, 'quantity'>[]): number =>
+  lines.reduce((sum, { quantity }) => sum + quantity, 0)
+
 /** What a job costs, in minor units of the shop's money. */
 export interface JobCost {
   readonly labour: number
@@ -31,8 +45,6 @@ export function jobCost({
 }): JobCost {
   if (!(minutes >= 0)) throw new RangeError(`nobody works ${minutes} minutes`)
   const labour = Math.round((minutes / 60) * hourPrice)
-  const paid = parts.some(({ price }) => price === null)
-    ? null
-    : parts.reduce((sum, { price, quantity }) => sum + (price ?? 0) * quantity, 0)
+  const paid = linesPrice(parts)
   return { labour, parts: paid, total: paid === null ? null : labour + paid }
 }

@@ -53,3 +53,6 @@ export function sprocketLife(
   }
   return { over: [overBy(0.95), overBy(0.5), overBy(0.05)], used: used as unknown as SprocketLife['used'] }
 }
+
+/** Whether distance alone says a cassette's life is used up, as likely as not: then its sprockets are to be tried. */
+export const spentByDistance = ({ used }: Pick<SprocketLife, 'used'>): boolean => used[1] > 1

@@ -1,3 +1,4 @@
+import { PITCH_MM } from '../defaults.ts'
 import type { DriveType } from '../limits/houseRules.ts'
 import { loopPitches } from './loop.ts'
 import { teethOrderProblem, teethProblem, type TeethOrderProblem, type TeethProblem } from './teeth.ts'
@@ -136,3 +137,9 @@ export function derailleurCautions(drive: LengthDrive): DerailleurCaution[] {
       : []),
   ]
 }
+
+/** What a chain of so many pitches is longer than its loop over the largest two, mm: what the derailleur takes up there. */
+export const slackOverLargestMm = (
+  { loop, pulleyPitches }: Pick<DerailleurLength, 'loop' | 'pulleyPitches'>,
+  pitches: number,
+): number => (pitches - pulleyPitches - loop) * PITCH_MM

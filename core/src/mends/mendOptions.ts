@@ -176,3 +176,6 @@ function shortestArc(places: readonly number[], pitches: number): Run {
   const to = places[widest.after]!
   return { from, length: ((to - from + pitches) % pitches) + 1 }
 }
+
+/** The last pitch of a chain: they are counted from 0, where it broke. */
+export const lastPitch = (pitches: number): number => pitches - 1

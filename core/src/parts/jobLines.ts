@@ -1,3 +1,4 @@
+import { linesPrice } from '../economics/jobCost.ts'
 import type { WantedPart } from './shopping.ts'
 
 /** One line of what a job takes, as the shelf stands. */
@@ -14,16 +15,9 @@ export interface JobLine extends WantedPart {
 export const missingOf = ({ included, quantity, here, onOrder }: JobLine): number =>
   included ? 0 : Math.max(0, quantity - here - onOrder)
 
-/** What lines come to, in minor units; null where a price is not known. */
-export function costOfLines(lines: readonly JobLine[]): number | null {
-  let cost = 0
-  for (const { included, price, quantity } of lines) {
-    if (included) continue
-    if (price === null) return null
-    cost += price * quantity
-  }
-  return cost
-}
+/** What lines come to, in minor units, without what is in another part's box; null where a price is not known. */
+export const costOfLines = (lines: readonly JobLine[]): number | null =>
+  linesPrice(lines.filter(({ included }) => !included))
 
 /** What is put aside for a bike's job. */
 interface Kept {

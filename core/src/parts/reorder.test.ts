@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { orderQuantity } from './reorder.ts'
+import { orderQuantity, outstandingOf } from './reorder.ts'
 
 const few = fc.integer({ min: 0, max: 400 })
 
@@ -18,5 +18,12 @@ describe('how many to order', () => {
   })
   it('makes up for what was promised and is not there', () => {
     expect(orderQuantity({ stock: 1, kept: 4, onOrder: 0, reorderPoint: 2 })).toBe(6)
+  })
+})
+
+describe('what of an order has not come', () => {
+  it('is what was ordered less what came, and never less than none', () => {
+    expect(outstandingOf({ quantity: 5, received: 2 })).toBe(3)
+    expect(outstandingOf({ quantity: 5, received: 6 })).toBe(0)
   })
 })

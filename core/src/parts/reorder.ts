@@ -15,3 +15,12 @@ export const freeOnShelf = ({ stock, kept }: Pick<OnShelf, 'stock' | 'kept'>): n
 /** How many to order so that what is free and what comes is above the reorder point; at least one, since somebody asks. */
 export const orderQuantity = (part: OnShelf): number =>
   Math.max(1, part.reorderPoint + 1 - (freeOnShelf(part) + part.onOrder))
+
+/** How many of an order's line have not come yet. */
+export const outstandingOf = ({
+  quantity,
+  received,
+}: {
+  readonly quantity: number
+  readonly received: number
+}): number => Math.max(0, quantity - received)

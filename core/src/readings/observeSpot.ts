@@ -446,3 +446,9 @@ function uOfInstrument({ u, biasU }: InstrumentRecord, used: number): Explanatio
     result: { value: used, unit: '%' },
   }
 }
+
+/** How far a length lies from the mark it was read against, mm, and on which side of it. */
+export const fromMark = (lengthMm: number, markMm: number): { readonly mm: number; readonly past: boolean } => ({
+  mm: Math.abs(lengthMm - markMm),
+  past: lengthMm >= markMm,
+})

@@ -65,3 +65,10 @@ export function spanObservation({
   }
   return { value, u, oddCount, explanation, uExplanation }
 }
+
+/**
+ * How far off a length is read, mm, of how far off the elongation it gives is, %.
+ *
+ * @param pitches what was read over
+ */
+export const spanUMm = (u: number, pitches: number): number => (u * pitches * PITCH_MM) / 100

@@ -16,6 +16,15 @@ export function number(value: number, decimals: number): string {
   return format.format(value).replace('-', '−')
 }
 
+/** An amount of the shop's money, told in minor units. */
+export const moneyText = (minor: number): string => number(minor / 100, 2)
+
+/** A share of one as whole per cent, without the sign. */
+export const shareText = (share: number): string => number(100 * share, 0)
+
+/** How much of a piece of work is done, per cent; none of nothing. */
+export const percentDone = (done: number, of: number): number => (of > 0 ? Math.round((100 * done) / of) : 0)
+
 /** Elongation with two decimals, the finest a mechanic acts on. */
 export const percent = (value: number): string => number(value, 2)
 

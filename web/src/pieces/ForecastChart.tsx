@@ -15,7 +15,7 @@ import {
   YAxis,
 } from 'recharts'
 import { KM_PER_MILE, type ForecastPicture, type WearObservation } from '@pelrin/core'
-import { number, percent } from '../messages/format.ts'
+import { number, percent, shareText } from '../messages/format.ts'
 import { CHART_AXIS } from './chartAxis.ts'
 import { ink } from '../theme/theme.ts'
 
@@ -63,8 +63,6 @@ export function ForecastChart({
   const perS = 1000 / usualFactor / (unit === 'mi' ? KM_PER_MILE : 1)
   const x = (s: number): number => s * perS
   const end = x(picture.to)
-  const step = STEPS.find((one) => end / one <= 8) ?? 10_000
-  const ticks = Array.from({ length: Math.floor(end / step) + 1 }, (_, i) => i * step)
   const points = observations.map((observation) => ({ x: x(observation.s), ...drawn(observation) }))
   const highest = Math.ceil(Math.max(limit * 1.6, ...points.map(({ y, reach }) => y + reach[1])) * 4) / 4
   const rise = highest > 1.25 ? 0.5 : 0.25
@@ -75,15 +73,7 @@ export function ForecastChart({
     band: [clip(point.low), clip(point.high)],
     middle: point.middle <= highest ? point.middle : undefined,
   }))
-  const along = {
-    ...CHART_AXIS,
-    type: 'number' as const,
-    dataKey: 'x',
-    domain: [0, end] as [number, number],
-    ticks,
-    tickFormatter: (value: number) => number(value, 0),
-    allowDataOverflow: true,
-  }
+  const along = alongTo(end)
   // A chain ridden beyond what is drawn stands at its end.
   const now = Math.min(end, x(nowS))
   const next = x(forecast.next.s)
@@ -185,57 +175,108 @@ export function ForecastChart({
           </ComposedChart>
         </ResponsiveContainer>
       </Box>
-      <Box role="img" aria-label={t('forecast.chanceTitle')}>
-        <ResponsiveContainer width="100%" height={withheld === null ? 92 : 56}>
-          <ComposedChart
-            data={withheld === null ? chance.map(({ s, over }) => ({ x: x(s), over })) : []}
-            margin={{ top: 4, right: 22, bottom: 18, left: 6 }}
-            accessibilityLayer={false}
-          >
-            <XAxis {...along}>
-              <Label
-                value={t('forecast.axis', { unit })}
-                position="insideBottom"
-                offset={-12}
-                fill={ink('faint')}
-                fontSize={13.5}
-              />
-            </XAxis>
-            <YAxis
-              {...CHART_AXIS}
-              width={54}
-              type="number"
-              domain={[0, 1]}
-              ticks={withheld === null ? [0, 0.5, 1] : []}
-              tickFormatter={(value: number) => t('forecast.percent', { value: number(100 * value, 0) })}
-            />
-            <Area
-              dataKey="over"
-              stroke={ink('madder')}
-              strokeWidth={1.5}
-              fill={ink('madder')}
-              fillOpacity={0.22}
-              isAnimationActive={false}
-            />
-            <ReferenceLine x={now} stroke={ink('ink')} strokeDasharray="2 3" />
-          </ComposedChart>
-        </ResponsiveContainer>
-      </Box>
-      {overlays && withheld === null && (
-        <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flexWrap: 'wrap', mt: 0.5 }}>
-          <ToggleButtonGroup
-            value={shown}
-            onChange={(_, chosen: Overlay[]) => setShown(chosen)}
-            size="small"
-            aria-label={t('forecast.overlays')}
-          >
-            <ToggleButton value="line">{t('forecast.straightLine')}</ToggleButton>
-            <ToggleButton value="alone">{t('forecast.distanceAlone')}</ToggleButton>
-          </ToggleButtonGroup>
-          <PastErrors picture={picture} shown={shown} />
-        </Stack>
-      )}
+      <Chance
+        along={along}
+        chance={withheld === null ? chance.map(({ s, over }) => ({ x: x(s), over })) : null}
+        now={now}
+        unit={unit}
+      />
+      {overlays && withheld === null && <Overlays picture={picture} shown={shown} onShow={setShown} />}
     </Box>
+  )
+}
+
+/** The distance axis both pictures share. */
+function alongTo(end: number) {
+  const step = STEPS.find((one) => end / one <= 8) ?? 10_000
+  return {
+    ...CHART_AXIS,
+    type: 'number' as const,
+    dataKey: 'x',
+    domain: [0, end] as [number, number],
+    ticks: Array.from({ length: Math.floor(end / step) + 1 }, (_, i) => i * step),
+    tickFormatter: (value: number) => number(value, 0),
+    allowDataOverflow: true,
+  }
+}
+
+/** The chance of being over by each distance; null where no forecast is shown. */
+function Chance({
+  along,
+  chance,
+  now,
+  unit,
+}: {
+  along: ReturnType<typeof alongTo>
+  chance: { x: number; over: number }[] | null
+  now: number
+  unit: 'km' | 'mi'
+}) {
+  const { t } = useTranslation()
+  return (
+    <Box role="img" aria-label={t('forecast.chanceTitle')}>
+      <ResponsiveContainer width="100%" height={chance ? 92 : 56}>
+        <ComposedChart
+          data={chance ?? []}
+          margin={{ top: 4, right: 22, bottom: 18, left: 6 }}
+          accessibilityLayer={false}
+        >
+          <XAxis {...along}>
+            <Label
+              value={t('forecast.axis', { unit })}
+              position="insideBottom"
+              offset={-12}
+              fill={ink('faint')}
+              fontSize={13.5}
+            />
+          </XAxis>
+          <YAxis
+            {...CHART_AXIS}
+            width={54}
+            type="number"
+            domain={[0, 1]}
+            ticks={chance ? [0, 0.5, 1] : []}
+            tickFormatter={(value: number) => t('forecast.percent', { value: shareText(value) })}
+          />
+          <Area
+            dataKey="over"
+            stroke={ink('madder')}
+            strokeWidth={1.5}
+            fill={ink('madder')}
+            fillOpacity={0.22}
+            isAnimationActive={false}
+          />
+          <ReferenceLine x={now} stroke={ink('ink')} strokeDasharray="2 3" />
+        </ComposedChart>
+      </ResponsiveContainer>
+    </Box>
+  )
+}
+
+/** The two usual ways, drawn over when asked for, and how far each would have been off. */
+function Overlays({
+  picture,
+  shown,
+  onShow,
+}: {
+  picture: ForecastPicture
+  shown: readonly Overlay[]
+  onShow: (shown: Overlay[]) => void
+}) {
+  const { t } = useTranslation()
+  return (
+    <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flexWrap: 'wrap', mt: 0.5 }}>
+      <ToggleButtonGroup
+        value={shown}
+        onChange={(_, chosen: Overlay[]) => onShow(chosen)}
+        size="small"
+        aria-label={t('forecast.overlays')}
+      >
+        <ToggleButton value="line">{t('forecast.straightLine')}</ToggleButton>
+        <ToggleButton value="alone">{t('forecast.distanceAlone')}</ToggleButton>
+      </ToggleButtonGroup>
+      <PastErrors picture={picture} shown={shown} />
+    </Stack>
   )
 }
 

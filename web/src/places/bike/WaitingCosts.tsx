@@ -1,26 +1,12 @@
 import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import {
-  CartesianGrid,
-  ComposedChart,
-  Label,
-  Line,
-  ReferenceDot,
-  ReferenceLine,
-  ResponsiveContainer,
-  XAxis,
-  YAxis,
-} from 'recharts'
-import { assumptionsWith, pricesOf } from '@pelrin/core'
+import { assumptionsWith, pricesOf, realKm, spentByDistance } from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
-import { distance, number, percent } from '../../messages/format.ts'
+import { distance, number, percent, shareText } from '../../messages/format.ts'
 import type { ChainForecastShown } from '../../pieces/useChainForecast.ts'
 import { ownPricesOf } from '../../pieces/ownPricesOf.ts'
-import { CHART_AXIS } from '../../pieces/chartAxis.ts'
-import { ink } from '../../theme/theme.ts'
+import { CostCurve } from './CostCurve.tsx'
 
-/** Share of a cassette's life used from which its sprockets are advised to be tried. */
-const SUSPECT_USED = 1
 const PARTS = ['chain', 'cassette', 'rings'] as const
 
 /** What the chain has done to the sprockets, and what waiting costs. */
@@ -37,80 +23,16 @@ export function WaitingCosts({
   const { sprockets, together, waiting, bySpeeds } = costs
   const prices = pricesOf(ownPricesOf(record), assumptionsWith(record.assumptions).economics)
   const unit = record.lastOdometer?.unit ?? 'km'
-  const real = (s: number): number => (1000 * s) / input.life.usualFactor
+  const real = (s: number): number => realKm(s, input.life.usualFactor)
   const { advice } = record.summary
-  const share = (value: number): string => t('forecast.percent', { value: number(100 * value, 0) })
-  const worn = record.summary.median
+  const share = (value: number): string => t('forecast.percent', { value: shareText(value) })
   return (
     <Box component="section" aria-label={t('waiting.title')}>
       <Typography variant="h3" component="h2" color="textSecondary">
         {t('waiting.title')}
       </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'minmax(0, 1fr) minmax(0, 1fr)' }, gap: 3 }}>
-        <Box
-          role="img"
-          aria-label={t('waiting.picture', {
-            at: percent(waiting.cheapest.elongation),
-            cost: number(waiting.cheapest.costPer1000, 2),
-          })}
-        >
-          <ResponsiveContainer width="100%" height={190}>
-            <ComposedChart
-              data={[...waiting.curve]}
-              margin={{ top: 8, right: 12, bottom: 18, left: 0 }}
-              accessibilityLayer={false}
-            >
-              <CartesianGrid stroke={ink('line')} vertical={false} />
-              <XAxis
-                {...CHART_AXIS}
-                type="number"
-                dataKey="elongation"
-                domain={[0, 'dataMax']}
-                tickCount={6}
-                tickFormatter={(value: number) => percent(value)}
-              >
-                <Label
-                  value={t('waiting.at')}
-                  position="insideBottom"
-                  offset={-12}
-                  fill={ink('faint')}
-                  fontSize={13.5}
-                />
-              </XAxis>
-              <YAxis
-                {...CHART_AXIS}
-                width={58}
-                type="number"
-                domain={[0, Math.ceil(waiting.cheapest.costPer1000 * 3)]}
-                allowDataOverflow
-                tickCount={4}
-              >
-                <Label
-                  value={t('waiting.per1000')}
-                  angle={-90}
-                  position="insideLeft"
-                  fill={ink('faint')}
-                  fontSize={13.5}
-                  style={{ textAnchor: 'middle' }}
-                />
-              </YAxis>
-              <Line dataKey="costPer1000" stroke={ink('steel')} strokeWidth={2} dot={false} isAnimationActive={false} />
-              <ReferenceLine x={bySpeeds} stroke={ink('madder')} strokeWidth={2} />
-              {worn !== null && (
-                <ReferenceLine x={worn} stroke={ink('ink')} strokeDasharray="2 3">
-                  <Label value={t('forecast.now')} position="insideTopRight" fill={ink('faint')} fontSize={13} />
-                </ReferenceLine>
-              )}
-              <ReferenceDot
-                x={waiting.cheapest.elongation}
-                y={waiting.cheapest.costPer1000}
-                r={6}
-                fill={ink('brass')}
-                stroke={ink('paper')}
-              />
-            </ComposedChart>
-          </ResponsiveContainer>
-        </Box>
+        <CostCurve waiting={waiting} bySpeeds={bySpeeds} worn={record.summary.median} />
         <Stack sx={{ gap: 1 }}>
           <Typography>
             {t('waiting.cheapest', {
@@ -179,7 +101,7 @@ export function WaitingCosts({
             {t(
               advice
                 ? 'waiting.restsOnMark'
-                : together.used[1] > SUSPECT_USED
+                : spentByDistance(together)
                   ? 'waiting.restsOnDistance'
                   : 'waiting.restsOnNothing',
             )}

@@ -1,7 +1,7 @@
 import { Box, Stack, Typography } from '@mui/material'
 import WarningIcon from '@mui/icons-material/WarningAmberOutlined'
 import { useTranslation } from 'react-i18next'
-import type { CareStep } from '@pelrin/core'
+import { stepsMinutes, type CareStep } from '@pelrin/core'
 import { number } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
 
@@ -12,10 +12,7 @@ export function CareStepList({ steps }: { steps: readonly CareStep[] }) {
     <Box component="section" aria-labelledby="care-steps">
       <Typography id="care-steps" variant="h3" component="h2" color="textSecondary">
         {t('caring.steps', {
-          minutes: number(
-            steps.reduce((sum, { minutes }) => sum + minutes, 0),
-            0,
-          ),
+          minutes: number(stepsMinutes(steps), 0),
         })}
       </Typography>
       <Box component="ol" sx={{ m: 0, pl: 3.5, '& > li': { py: 0.6, borderTop: 1, borderColor: 'divider' } }}>

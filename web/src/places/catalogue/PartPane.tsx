@@ -2,7 +2,7 @@ import { Alert, Box, Button, Stack, Typography } from '@mui/material'
 import { useState, type Dispatch, type SetStateAction } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
-import { orderQuantity } from '@pelrin/core'
+import { freeOnShelf, orderQuantity } from '@pelrin/core'
 import type { CatalogueItem, DriveSystem } from '@pelrin/contract'
 import { useBikeParts } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
@@ -52,7 +52,6 @@ export function PartPane({
     ])
     tell(t('catalogue.saved'))
   }
-  const free = item.stock - item.kept
   return (
     <Stack sx={{ gap: 2 }}>
       <Stack direction="row" sx={{ alignItems: 'flex-start', gap: 2, flexWrap: 'wrap' }}>
@@ -120,23 +119,7 @@ export function PartPane({
           })}
         </Typography>
       )}
-      {item.keptFor.length > 0 && (
-        <Box component="section" aria-label={t('catalogue.keptFor')}>
-          <Typography variant="h3" component="h3" color="textSecondary">
-            {t('catalogue.keptFor')} ({t('catalogue.free', { count: Math.max(0, free) })})
-          </Typography>
-          {item.keptFor.map(({ bikeId, bike: bikeName, quantity }) => (
-            <Typography
-              key={bikeId}
-              component={Link}
-              to={`/bikes/${bikeId}/parts`}
-              sx={{ display: 'block', color: 'primary.main' }}
-            >
-              {quantity} × {bikeName}
-            </Typography>
-          ))}
-        </Box>
-      )}
+      <KeptFor item={item} />
       <Box
         sx={{
           display: 'grid',
@@ -146,39 +129,7 @@ export function PartPane({
         }}
       >
         <PartForm key={item.id} item={item} systems={systems} />
-        <Box component="section" aria-label={t('catalogue.movements')}>
-          <Typography variant="h3" component="h3" color="textSecondary" sx={{ mb: 0.5 }}>
-            {t('catalogue.movements')}
-          </Typography>
-          {item.movements.length === 0 && <Typography variant="body2">{t('catalogue.noMovements')}</Typography>}
-          {item.movements.map(({ id, kind, change, stockAfter, occurredAt, person, note }) => (
-            <Box
-              key={id}
-              sx={{
-                display: 'grid',
-                gridTemplateColumns: '44px minmax(0, 1fr) 32px',
-                columnGap: 1,
-                py: 0.5,
-                borderTop: 1,
-                borderColor: 'divider',
-              }}
-            >
-              <Typography
-                sx={{ fontWeight: 700, textAlign: 'right', color: change < 0 ? ink('madder') : ink('steel') }}
-              >
-                {change > 0 ? `+${change}` : change < 0 ? `−${-change}` : '0'}
-              </Typography>
-              <Typography variant="body2">
-                {t(`catalogue.movement.${kind}`)}, {person}
-                <Box component="span" sx={{ display: 'block', color: 'text.secondary' }}>
-                  {day(occurredAt)}
-                  {note !== null && `, ${note}`}
-                </Box>
-              </Typography>
-              <Typography sx={{ textAlign: 'right' }}>{stockAfter}</Typography>
-            </Box>
-          ))}
-        </Box>
+        <Movements item={item} />
       </Box>
       {ordering && (
         <OrderDialog
@@ -187,6 +138,67 @@ export function PartPane({
         />
       )}
     </Stack>
+  )
+}
+
+/** For which bikes some are put aside. */
+function KeptFor({ item }: { item: CatalogueItem }) {
+  const { t } = useTranslation()
+  if (item.keptFor.length === 0) return null
+  return (
+    <Box component="section" aria-label={t('catalogue.keptFor')}>
+      <Typography variant="h3" component="h3" color="textSecondary">
+        {t('catalogue.keptFor')} ({t('catalogue.free', { count: Math.max(0, freeOnShelf(item)) })})
+      </Typography>
+      {item.keptFor.map(({ bikeId, bike: bikeName, quantity }) => (
+        <Typography
+          key={bikeId}
+          component={Link}
+          to={`/bikes/${bikeId}/parts`}
+          sx={{ display: 'block', color: 'primary.main' }}
+        >
+          {quantity} × {bikeName}
+        </Typography>
+      ))}
+    </Box>
+  )
+}
+
+/** What came and went, newest first. */
+function Movements({ item }: { item: CatalogueItem }) {
+  const { t } = useTranslation()
+  return (
+    <Box component="section" aria-label={t('catalogue.movements')}>
+      <Typography variant="h3" component="h3" color="textSecondary" sx={{ mb: 0.5 }}>
+        {t('catalogue.movements')}
+      </Typography>
+      {item.movements.length === 0 && <Typography variant="body2">{t('catalogue.noMovements')}</Typography>}
+      {item.movements.map(({ id, kind, change, stockAfter, occurredAt, person, note }) => (
+        <Box
+          key={id}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: '44px minmax(0, 1fr) 32px',
+            columnGap: 1,
+            py: 0.5,
+            borderTop: 1,
+            borderColor: 'divider',
+          }}
+        >
+          <Typography sx={{ fontWeight: 700, textAlign: 'right', color: change < 0 ? ink('madder') : ink('steel') }}>
+            {change > 0 ? `+${change}` : change < 0 ? `−${-change}` : '0'}
+          </Typography>
+          <Typography variant="body2">
+            {t(`catalogue.movement.${kind}`)}, {person}
+            <Box component="span" sx={{ display: 'block', color: 'text.secondary' }}>
+              {day(occurredAt)}
+              {note !== null && `, ${note}`}
+            </Box>
+          </Typography>
+          <Typography sx={{ textAlign: 'right' }}>{stockAfter}</Typography>
+        </Box>
+      ))}
+    </Box>
   )
 }
 

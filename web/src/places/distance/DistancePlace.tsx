@@ -1,9 +1,9 @@
 import { Alert, Box, Button, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
-import { SURFACES, totalKm } from '@pelrin/core'
+import { SURFACES, surfaceShares, type SurfaceKm } from '@pelrin/core'
 import { useBike, useLedger } from '../../api/queries.ts'
-import { day, distance, number } from '../../messages/format.ts'
+import { day, distance, number, percentDone, shareText } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
@@ -99,11 +99,11 @@ export function DistancePlace() {
 }
 
 /** Kilometres by surface, side by side in their shares, each named in words. */
-function MixBar({ mix }: { mix: Parameters<typeof totalKm>[0] }) {
+function MixBar({ mix }: { mix: SurfaceKm }) {
   const { t } = useTranslation()
-  const all = totalKm(mix) - mix.unknown
-  if (all <= 0) return null
-  const parts = SURFACES.filter((surface) => mix[surface] > 0)
+  const shares = surfaceShares(mix)
+  if (!shares) return null
+  const parts = SURFACES.filter((surface) => shares.of[surface] > 0)
   const fill = { dry: 0.15, damp: 0.35, wet: 0.6, gritty: 0.9 } as const
   return (
     <Box>
@@ -112,7 +112,7 @@ function MixBar({ mix }: { mix: Parameters<typeof totalKm>[0] }) {
           <Box
             key={surface}
             sx={{
-              width: `${(100 * mix[surface]) / all}%`,
+              width: `${percentDone(shares.of[surface], 1)}%`,
               position: 'relative',
               borderRight: `1px solid ${ink('edge')}`,
               '&:last-of-type': { borderRight: 0 },
@@ -143,11 +143,11 @@ function MixBar({ mix }: { mix: Parameters<typeof totalKm>[0] }) {
                 sx={{ position: 'absolute', inset: 0, bgcolor: ink('steel'), opacity: fill[surface] }}
               />
             </Box>
-            {t(`distanceOf.surfaceOf.${surface}`)} {number((100 * mix[surface]) / all, 0)} %
+            {t(`distanceOf.surfaceOf.${surface}`)} {shareText(shares.of[surface])} %
           </Typography>
         ))}
         <Typography variant="body2" color="textSecondary">
-          {t('distanceOf.saidOf', { share: number((100 * all) / totalKm(mix), 0) })}
+          {t('distanceOf.saidOf', { share: shareText(shares.told) })}
         </Typography>
       </Stack>
     </Box>

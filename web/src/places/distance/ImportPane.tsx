@@ -7,7 +7,7 @@ import type { Surface } from '@pelrin/core'
 import { endpoints, type RideImport } from '@pelrin/contract'
 import { ask, AwayError, ProblemError, sendForm } from '../../api/client.ts'
 import { keys, useImports } from '../../api/queries.ts'
-import { ago } from '../../messages/format.ts'
+import { ago, percentDone } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
 import { ImportColumns } from './ImportColumns.tsx'
 import { ImportLines } from './ImportLines.tsx'
@@ -110,7 +110,7 @@ function Current({ bikeId, current, unit }: { bikeId: string; current: RideImpor
           </Typography>
           <LinearProgress
             variant="determinate"
-            value={(100 * current.done) / Math.max(1, current.files)}
+            value={percentDone(current.done, current.files)}
             aria-label={t('imports.title')}
           />
         </Box>

@@ -128,55 +128,14 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
             sx={{ flex: 1 }}
           />
         </Stack>
-        <Box sx={{ display: 'grid', gridTemplateColumns: isLength ? '1fr 1.3fr 0.7fr' : '1fr 1.3fr', gap: 1.25 }}>
-          {lines.map((line, i) => {
-            const problem =
-              !result.ok && result.at === used.indexOf(line) && used.includes(line) ? result.problem : null
-            return (
-              <Box key={i} sx={{ display: 'contents' }}>
-                <TextField
-                  size="small"
-                  label={t('gauges.reference', { n: i + 1 })}
-                  value={line.reference}
-                  autoFocus={i === 0}
-                  onChange={(event) => setLine(i, { reference: event.target.value })}
-                  slotProps={{
-                    htmlInput: { inputMode: 'decimal' },
-                    input: { endAdornment: '%' },
-                  }}
-                />
-                <TextField
-                  size="small"
-                  label={t('gauges.shown', { n: i + 1 })}
-                  value={line.typed}
-                  placeholder={i === 0 ? t(`gauges.shownHint.${entryForm(instrument.kind)}`) : ''}
-                  error={problem !== null && line.typed !== ''}
-                  helperText={
-                    problem !== null && line.typed !== ''
-                      ? problemText(t, problem, {
-                          count: instrument.marks?.length,
-                          highest: 3,
-                          pitches: line.pitches,
-                          elongation: '',
-                        })
-                      : undefined
-                  }
-                  onChange={(event) => setLine(i, { typed: event.target.value })}
-                  slotProps={{ htmlInput: { autoCapitalize: 'none' } }}
-                />
-                {isLength && (
-                  <TextField
-                    size="small"
-                    label={t('measure.countLabel')}
-                    value={line.pitches}
-                    onChange={(event) => setLine(i, { pitches: event.target.value.replace(/\D/g, '') })}
-                    slotProps={{ htmlInput: { inputMode: 'numeric' } }}
-                  />
-                )}
-              </Box>
-            )
-          })}
-        </Box>
+        <Lines
+          lines={lines}
+          instrument={instrument}
+          wrongAt={(line) =>
+            !result.ok && used.includes(line) && result.at === used.indexOf(line) ? result.problem : null
+          }
+          onLine={setLine}
+        />
         <Box aria-live="polite" data-testid="check-result" sx={{ minHeight: 34 }}>
           {found ? (
             <Typography
@@ -218,6 +177,72 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
         </Button>
       </Stack>
     </SheetDialog>
+  )
+}
+
+/** Known places and what the instrument shows at each. */
+function Lines({
+  lines,
+  instrument,
+  wrongAt,
+  onLine,
+}: {
+  lines: readonly Line[]
+  instrument: InstrumentHistory['instrument']
+  wrongAt: (line: Line) => string | null
+  onLine: (i: number, part: Partial<Line>) => void
+}) {
+  const { t } = useTranslation()
+  const isLength = entryForm(instrument.kind) === 'length'
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: isLength ? '1fr 1.3fr 0.7fr' : '1fr 1.3fr', gap: 1.25 }}>
+      {lines.map((line, i) => {
+        const problem = wrongAt(line)
+        return (
+          <Box key={i} sx={{ display: 'contents' }}>
+            <TextField
+              size="small"
+              label={t('gauges.reference', { n: i + 1 })}
+              value={line.reference}
+              autoFocus={i === 0}
+              onChange={(event) => onLine(i, { reference: event.target.value })}
+              slotProps={{
+                htmlInput: { inputMode: 'decimal' },
+                input: { endAdornment: '%' },
+              }}
+            />
+            <TextField
+              size="small"
+              label={t('gauges.shown', { n: i + 1 })}
+              value={line.typed}
+              placeholder={i === 0 ? t(`gauges.shownHint.${entryForm(instrument.kind)}`) : ''}
+              error={problem !== null && line.typed !== ''}
+              helperText={
+                problem !== null && line.typed !== ''
+                  ? problemText(t, problem, {
+                      count: instrument.marks?.length,
+                      highest: 3,
+                      pitches: line.pitches,
+                      elongation: '',
+                    })
+                  : undefined
+              }
+              onChange={(event) => onLine(i, { typed: event.target.value })}
+              slotProps={{ htmlInput: { autoCapitalize: 'none' } }}
+            />
+            {isLength && (
+              <TextField
+                size="small"
+                label={t('measure.countLabel')}
+                value={line.pitches}
+                onChange={(event) => onLine(i, { pitches: event.target.value.replace(/\D/g, '') })}
+                slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+              />
+            )}
+          </Box>
+        )
+      })}
+    </Box>
   )
 }
 

@@ -3,6 +3,7 @@ import DownloadIcon from '@mui/icons-material/FileDownloadOutlined'
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { percentDone } from '../../messages/format.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { archiveIn, type TakenTable } from '../../api/archiveIn.ts'
 import { useWrite } from '../../api/useWrite.ts'
@@ -98,7 +99,7 @@ export function WholeShop() {
             {/* It is read as fast as it is looked through; what is left at the end is the shop's to write. */}
             <LinearProgress
               aria-label={t('rules.out.looking')}
-              {...(share < 1 ? { variant: 'determinate', value: Math.round(100 * share) } : {})}
+              {...(share < 1 ? { variant: 'determinate', value: percentDone(share, 1) } : {})}
             />
           </Box>
         )}

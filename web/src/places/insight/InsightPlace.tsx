@@ -7,7 +7,7 @@ import { ask } from '../../api/client.ts'
 import { keys, useInsight } from '../../api/queries.ts'
 import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
-import { ago, day, number, percent } from '../../messages/format.ts'
+import { ago, day, number, percent, percentDone, shareText } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
@@ -226,7 +226,7 @@ function CalibrationTable({ insight }: { insight: Insight }) {
             <td style={CELL}>{t(`care.${row.care}`)}</td>
             <td style={NUMBER}>{row.forecasts}</td>
             <td style={{ ...NUMBER, fontWeight: 700, color: row.inside < 0.8 ? ink('brass') : 'inherit' }}>
-              {t('forecast.percent', { value: number(100 * row.inside, 0) })}
+              {t('forecast.percent', { value: shareText(row.inside) })}
             </td>
             <td style={NUMBER}>{percent(row.error)} %</td>
             <td style={NUMBER}>{row.lineError === null ? '–' : `${percent(row.lineError)} %`}</td>
@@ -261,7 +261,7 @@ function WholeShop({
           <Typography aria-live="polite">{t('insight.progress', { done: job.done, of: job.of })}</Typography>
           <LinearProgress
             variant="determinate"
-            value={(100 * job.done) / Math.max(1, job.of)}
+            value={percentDone(job.done, job.of)}
             aria-label={t('insight.wholeShop')}
             sx={{ my: 1 }}
           />

@@ -1,6 +1,7 @@
 import { Button, Stack, Typography } from '@mui/material'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { piecesIn } from '@pelrin/core'
 import { Link } from 'react-router'
 import { v7 } from 'uuid'
 import { endpoints, type Job } from '@pelrin/contract'
@@ -23,9 +24,7 @@ export function EndedJob({ job, onAnother }: { job: Job; onAnother: () => void }
           ? t('jobs.wrote.back')
           : t('jobs.wrote.new', { chain: job.parts.chain, count: job.plan.chain.pitches }),
         ...(written.oldReason === null ? [] : [t('jobs.wrote.old', { reason: t(`jobs.reason.${written.oldReason}`) })]),
-        ...(written.used.length > 0
-          ? [t('jobs.wrote.used', { count: written.used.reduce((sum, { quantity }) => sum + quantity, 0) })]
-          : []),
+        ...(written.used.length > 0 ? [t('jobs.wrote.used', { count: piecesIn(written.used) })] : []),
         t('jobs.wrote.minutes', { count: Number(number(written.minutes, 0)) }),
       ]
     : []

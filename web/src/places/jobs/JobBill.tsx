@@ -1,7 +1,8 @@
 import { Box, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
+import { linePrice } from '@pelrin/core'
 import type { JobBill as Bill } from '@pelrin/contract'
-import { number } from '../../messages/format.ts'
+import { moneyText, number } from '../../messages/format.ts'
 
 /** What a job costs: as it was said before, and beside it as it turned out. */
 export function JobBill({ before, after }: { before: Bill | null; after: Bill | null }) {
@@ -9,7 +10,7 @@ export function JobBill({ before, after }: { before: Bill | null; after: Bill | 
   const shown = after ?? before
   if (!shown) return null
   const money = (amount: number | null | undefined): string =>
-    amount == null ? t('jobs.bill.none') : number(amount / 100, 2)
+    amount == null ? t('jobs.bill.none') : moneyText(amount)
   const both = before !== null && after !== null
   const rows: { name: string; before: string; after: string }[] = [
     {
@@ -26,8 +27,8 @@ export function JobBill({ before, after }: { before: Bill | null; after: Bill | 
       const said = before?.parts.find((part) => part.name === name)
       return {
         name: quantity > 1 ? `${quantity} × ${name}` : name,
-        before: said ? money(said.price === null ? null : said.price * said.quantity) : '–',
-        after: money(price === null ? null : price * quantity),
+        before: said ? money(linePrice(said)) : '–',
+        after: money(linePrice({ price, quantity })),
       }
     }),
     { name: t('jobs.bill.total'), before: money(before?.total), after: money(after?.total) },

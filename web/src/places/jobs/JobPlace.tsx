@@ -2,6 +2,7 @@ import { Button, Stack, TextField } from '@mui/material'
 import { useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useTranslation } from 'react-i18next'
+import { waitsForLook } from '@pelrin/core'
 import { useNavigate, useParams } from 'react-router'
 import { v7 } from 'uuid'
 import type { SprocketAdvice } from '@pelrin/core'
@@ -16,7 +17,8 @@ import { EndedJob } from './EndedJob.tsx'
 import { JobHead } from './JobHead.tsx'
 import { JobNotes } from './JobNotes.tsx'
 import { StepList } from './StepList.tsx'
-import { LOOKS, seen, StepPane, undecided } from './StepPane.tsx'
+import { LOOKS, seen } from './jointSeen.ts'
+import { StepPane } from './StepPane.tsx'
 import { afterOutbox, useBikeJob, useJobNow } from './useJob.ts'
 import { Refused } from '../../forms/Refused.tsx'
 import { useCommands } from '../../keys/useCommands.ts'
@@ -77,7 +79,7 @@ function OpenJob({ job, advice, bike }: { job: Job; advice: SprocketAdvice | nul
     if (to) setChosen(to.id)
   }
   const done = (): void => {
-    if (!step || undecided(step, now.plan)) return
+    if (!step || waitsForLook(step.id, now.plan)) return
     if (paused) say({ kind: 'resume' })
     if (!step.done) say({ kind: 'tick', step: step.id })
     // On to the first that is not done behind it; behind the last, to what was left out before.

@@ -1,62 +1,25 @@
-import { Box, Button, Stack, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
+import { Box, Button, Stack, Typography } from '@mui/material'
 import VisibilityIcon from '@mui/icons-material/VisibilityOutlined'
-import WarningIcon from '@mui/icons-material/WarningAmberOutlined'
 import type { Ref } from 'react'
 import { useTranslation } from 'react-i18next'
 import {
-  CLOSE_SCHOOLS,
-  POSITIONS,
-  PREPARE_SCHOOLS,
-  SLACK_SCHOOLS,
-  type JobNow,
-  type JobOutcome,
-  type StepId,
-  type StepNow,
+  FOUND_AT,
+  SCHOOL_AT,
+  SPROCKETS_AT,
   toolsOf,
+  waitsForLook,
+  type JobNow,
   type SprocketAdvice,
+  type StepNow,
 } from '@pelrin/core'
 import type { Job } from '@pelrin/contract'
-import { JointDrawing, type JointLook } from '../../pieces/JointDrawing.tsx'
+import { saidWith, type MessageKey } from '../../messages/said.ts'
 import { Cap } from '../../pieces/Cap.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ink } from '../../theme/theme.ts'
+import { Found, Hazards, Looks, Position, School } from './StepAsks.tsx'
 import { StepPicture } from './StepPicture.tsx'
 import { StepTimer } from './StepTimer.tsx'
 import type { Said } from './useJob.ts'
-import { saidWith, type MessageKey } from '../../messages/said.ts'
-
-/** What may be found at a step, each opening steps of its own. */
-const FOUND_AT: Readonly<Partial<Record<StepId, readonly JobOutcome[]>>> = {
-  'look-click': ['no-click'],
-  'join-pin': ['pin-broke'],
-  'join-re-press': ['pin-broke'],
-  'length-after': ['wrong-count'],
-  'stiff-link': ['stiff-link'],
-  'test-ride': ['skips-cassette', 'skips-old-back'],
-}
-/** Steps at which schools differ, and which school. */
-const SCHOOL_AT: Readonly<Partial<Record<StepId, 'slack' | 'prepare' | 'close'>>> = {
-  slack: 'slack',
-  strip: 'prepare',
-  'wipe-coat': 'prepare',
-  'oil-ends': 'prepare',
-  'hang-new': 'prepare',
-  'snap-pliers': 'close',
-  'snap-pedal': 'close',
-}
-/** Steps that look at, or prove, what the sprockets are like. */
-const SPROCKETS_AT: readonly StepId[] = ['look-teeth', 'test-ride']
-const SCHOOLS = { slack: SLACK_SCHOOLS, prepare: PREPARE_SCHOOLS, close: CLOSE_SCHOOLS } as const
-export const LOOKS: readonly JointLook[] = ['link', 'pin', 'riveted', 'clip']
-/** What somebody sees of the joint, as it is said; more than its kind is not seen. */
-export const seen = (look: JointLook): Said => ({
-  kind: 'choice',
-  choice: { present: { kind: look, openedBy: null, oneUse: look === 'pin' } },
-})
-
-/** The joint is opened by what it is: nobody goes on before it was looked at. */
-export const undecided = ({ id }: StepNow, { present }: JobNow['plan']): boolean =>
-  id === 'identify-joint' && present === null
 
 /** One step, large: what to do, what can hurt, what to see before it is done. */
 export function StepPane({
@@ -85,7 +48,6 @@ export function StepPane({
   const { id, phase, hazards, tools, values, checked, done } = step
   const { plan } = now
   const words = { ...values, position: t(`jobs.position.${plan.position}`) }
-  const found = FOUND_AT[id] ?? []
   const school = SCHOOL_AT[id]
   return (
     <Stack
@@ -97,24 +59,7 @@ export function StepPane({
         {t('jobs.of', { at: at + 1, all: now.steps.length })}, {t(`jobs.phase.${phase}`)}
         {done && `, ${done.by}`}
       </Typography>
-      {hazards.map((hazard) => (
-        <Stack
-          key={hazard}
-          direction="row"
-          role="note"
-          sx={{
-            gap: 1.5,
-            alignItems: 'center',
-            borderLeft: `6px solid ${ink('madder')}`,
-            bgcolor: 'background.paper',
-            px: 1.5,
-            py: 0.75,
-          }}
-        >
-          <WarningIcon sx={{ color: ink('madder') }} />
-          <Typography sx={{ fontWeight: 600, fontSize: 18 }}>{t(`jobs.hazard.${hazard}`)}</Typography>
-        </Stack>
-      ))}
+      <Hazards hazards={hazards} />
       <Typography component="h2" sx={{ fontSize: { xs: 26, md: 34 }, fontWeight: 700, lineHeight: 1.15 }}>
         {saidWith(t, `jobs.step.${id}.what`, words)}
       </Typography>
@@ -134,76 +79,9 @@ export function StepPane({
         </Box>
       )}
       <StepPicture step={id} plan={plan} />
-      {id === 'identify-joint' && (
-        <Box
-          role="radiogroup"
-          aria-label={t('parts.joint.title')}
-          sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr 1fr', md: 'repeat(4, 1fr)' }, gap: 1.5 }}
-        >
-          {LOOKS.map((look, i) => (
-            <Button
-              key={look}
-              role="radio"
-              aria-checked={plan.present?.kind === look}
-              variant={plan.present?.kind === look ? 'contained' : 'outlined'}
-              onClick={() => say(seen(look))}
-              sx={{
-                flexDirection: 'column',
-                p: 1,
-                bgcolor: 'background.paper',
-                color: 'text.primary',
-                borderWidth: plan.present?.kind === look ? 3 : 1,
-              }}
-            >
-              <JointDrawing joint={look} label={t(`parts.joint.${look}`)} />
-              <span>
-                {t(`parts.joint.${look}`)} <KeyCap>{String(i + 1)}</KeyCap>
-              </span>
-            </Button>
-          ))}
-        </Box>
-      )}
-      {school && (
-        <Box>
-          <ToggleButtonGroup
-            exclusive
-            value={plan.schools[school]}
-            aria-label={t(`jobs.schoolWhy.${school}`)}
-            onChange={(_, chosen: string | null) =>
-              chosen !== null && say({ kind: 'choice', choice: { schools: { [school]: chosen } } })
-            }
-            sx={{ flexWrap: 'wrap' }}
-          >
-            {SCHOOLS[school].map((one) => (
-              <ToggleButton key={one} value={one} sx={{ minHeight: 56, px: 2.5, fontSize: 17 }}>
-                {saidWith(t, `jobs.school.${school}.${one}` as MessageKey, {})}
-              </ToggleButton>
-            ))}
-          </ToggleButtonGroup>
-          <Typography color="textSecondary" sx={{ mt: 0.5 }}>
-            {t(`jobs.schoolWhy.${school}`)}
-          </Typography>
-        </Box>
-      )}
-      {phase === 'route' && (
-        <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
-          <Typography>{t('jobs.positionLabel')}</Typography>
-          <ToggleButtonGroup
-            exclusive
-            value={plan.position}
-            aria-label={t('jobs.positionLabel')}
-            onChange={(_, position: (typeof POSITIONS)[number] | null) =>
-              position && say({ kind: 'choice', choice: { position } })
-            }
-          >
-            {POSITIONS.map((one) => (
-              <ToggleButton key={one} value={one} sx={{ px: 2 }}>
-                {t(`jobs.position.${one}`)}
-              </ToggleButton>
-            ))}
-          </ToggleButtonGroup>
-        </Stack>
-      )}
+      {id === 'identify-joint' && <Looks plan={plan} say={say} />}
+      {school && <School of={school} plan={plan} say={say} />}
+      {phase === 'route' && <Position plan={plan} say={say} />}
       {advice !== null && SPROCKETS_AT.includes(id) && (
         <Typography sx={{ fontSize: 19, fontWeight: 600, color: ink('brass') }}>
           {t('jobs.sprockets', { advice: t(`advice.${advice}`) })}
@@ -218,27 +96,7 @@ export function StepPane({
           </Typography>
         </Stack>
       )}
-      {found.length > 0 && (
-        <Stack
-          direction="row"
-          sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'center' }}
-          aria-label={t('jobs.found')}
-          role="group"
-        >
-          {found.map((outcome) => (
-            <Button
-              key={outcome}
-              variant={plan.outcomes.includes(outcome) ? 'contained' : 'outlined'}
-              color="secondary"
-              aria-pressed={plan.outcomes.includes(outcome)}
-              onClick={() => say({ kind: plan.outcomes.includes(outcome) ? 'outcome-back' : 'outcome', outcome })}
-              sx={{ minHeight: 56 }}
-            >
-              {t(`jobs.outcome.${outcome}`)}
-            </Button>
-          ))}
-        </Stack>
-      )}
+      <Found found={FOUND_AT[id] ?? []} plan={plan} say={say} />
       <Box sx={{ flex: 1 }} />
       <Stack direction="row" sx={{ gap: 1.5, pb: 2 }}>
         <Button variant="outlined" onClick={onBack} disabled={at === 0} sx={{ minHeight: 72, gap: 1.5, px: 3 }}>
@@ -248,10 +106,10 @@ export function StepPane({
           ref={doneButton}
           variant="contained"
           onClick={onDone}
-          disabled={undecided(step, plan)}
+          disabled={waitsForLook(id, plan)}
           sx={{ minHeight: 72, flex: 1, fontSize: 22, gap: 2 }}
         >
-          {undecided(step, plan) ? (
+          {waitsForLook(id, plan) ? (
             t('jobs.chooseLook')
           ) : (
             <>

@@ -1,4 +1,5 @@
 import { Stack, Typography } from '@mui/material'
+import dayjs from 'dayjs'
 import { useCallback, useEffect, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
@@ -13,7 +14,7 @@ export function StepTimer({ jobId, step, minutes }: { jobId: string; step: strin
   const [until, setUntil] = useState<number | null>(() => Number(localStorage.getItem(key)) || null)
   const [now, setNow] = useState(() => Date.now())
   const toggle = useCallback(() => {
-    const end = until === null ? Date.now() + minutes * 60_000 : null
+    const end = until === null ? dayjs().add(minutes, 'minute').valueOf() : null
     if (end === null) localStorage.removeItem(key)
     else localStorage.setItem(key, String(end))
     setUntil(end)

@@ -138,46 +138,7 @@ export function HowTaken({
             size="small"
             slotProps={{ htmlInput: { maxLength: 500, autoComplete: 'off' } }}
           />
-          {isLength && (
-            <>
-              <Stack direction="row" sx={{ gap: 1 }}>
-                <Degrees
-                  label={t('measure.ruleCelsius')}
-                  typed={draft.ruleCelsius}
-                  onChange={(ruleCelsius) => onChange({ ruleCelsius })}
-                />
-                <Degrees
-                  label={t('measure.chainCelsius')}
-                  typed={draft.chainCelsius}
-                  onChange={(chainCelsius) => onChange({ chainCelsius })}
-                />
-                {instrument.kind === 'full-length' && (
-                  <TextField
-                    label={t('measure.preload')}
-                    value={draft.preloadKg}
-                    placeholder={number(preloadKg, 0)}
-                    error={preloadWrong(draft.preloadKg)}
-                    helperText={preloadWrong(draft.preloadKg) ? t('problems.preload-range') : undefined}
-                    onChange={(event) => onChange({ preloadKg: event.target.value })}
-                    size="small"
-                    slotProps={{
-                      htmlInput: { inputMode: 'decimal', autoComplete: 'off' },
-                      input: { endAdornment: 'kg' },
-                    }}
-                    sx={{ flex: 1 }}
-                  />
-                )}
-              </Stack>
-              <Typography variant="body2" color="textSecondary">
-                {warm
-                  ? t('measure.temperatureSays', {
-                      material: t(`material.${instrument.material ?? 'steel'}`),
-                      percent: number(correction, 3),
-                    })
-                  : t('measure.temperatureNone', { material: t(`material.${instrument.material ?? 'steel'}`) })}
-              </Typography>
-            </>
-          )}
+          {isLength && <Warmth draft={draft} instrument={instrument} preloadKg={preloadKg} onChange={onChange} />}
           {instrument.kind === 'full-length' && (
             <FormControlLabel
               control={
@@ -208,6 +169,63 @@ export function HowTaken({
         </Stack>
       </Collapse>
     </Box>
+  )
+}
+
+/** How warm rule and chain are, what a whole chain hangs from, and what that adds. */
+function Warmth({
+  draft,
+  instrument,
+  preloadKg,
+  onChange,
+}: {
+  draft: Draft
+  instrument: Instrument
+  preloadKg: number
+  onChange: (part: Partial<Draft>) => void
+}) {
+  const { t } = useTranslation()
+  const { correction } = temperatureCorrection(instrument.material ?? 'steel', conditionsOf(draft))
+  const warm = draft.ruleCelsius !== '' || draft.chainCelsius !== ''
+  return (
+    <>
+      <Stack direction="row" sx={{ gap: 1 }}>
+        <Degrees
+          label={t('measure.ruleCelsius')}
+          typed={draft.ruleCelsius}
+          onChange={(ruleCelsius) => onChange({ ruleCelsius })}
+        />
+        <Degrees
+          label={t('measure.chainCelsius')}
+          typed={draft.chainCelsius}
+          onChange={(chainCelsius) => onChange({ chainCelsius })}
+        />
+        {instrument.kind === 'full-length' && (
+          <TextField
+            label={t('measure.preload')}
+            value={draft.preloadKg}
+            placeholder={number(preloadKg, 0)}
+            error={preloadWrong(draft.preloadKg)}
+            helperText={preloadWrong(draft.preloadKg) ? t('problems.preload-range') : undefined}
+            onChange={(event) => onChange({ preloadKg: event.target.value })}
+            size="small"
+            slotProps={{
+              htmlInput: { inputMode: 'decimal', autoComplete: 'off' },
+              input: { endAdornment: 'kg' },
+            }}
+            sx={{ flex: 1 }}
+          />
+        )}
+      </Stack>
+      <Typography variant="body2" color="textSecondary">
+        {warm
+          ? t('measure.temperatureSays', {
+              material: t(`material.${instrument.material ?? 'steel'}`),
+              percent: number(correction, 3),
+            })
+          : t('measure.temperatureNone', { material: t(`material.${instrument.material ?? 'steel'}`) })}
+      </Typography>
+    </>
   )
 }
 

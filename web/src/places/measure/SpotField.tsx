@@ -1,5 +1,5 @@
 import { Box, Button, Stack, TextField, Typography } from '@mui/material'
-import { entryForm, formatLength, type Assumptions } from '@pelrin/core'
+import { entryForm, formatLength, type Assumptions, type PitchCandidate, fromMark } from '@pelrin/core'
 import type { TFunction } from 'i18next'
 import { useRef, useState, type RefObject } from 'react'
 import { flushSync } from 'react-dom'
@@ -149,43 +149,68 @@ export function SpotField({
       </Stack>
       {whole && <Box sx={{ mt: 0.5 }}>{says}</Box>}
       {candidates.length > 0 && !whole && (
-        <Stack
-          ref={choices}
-          direction="row"
-          tabIndex={-1}
-          role="group"
-          aria-label={t('measure.countChoose')}
-          sx={{ gap: 1, mt: 1, flexWrap: 'wrap', p: 0.5 }}
-          onKeyDown={(event) => {
-            const chosen = candidates[Number(event.key) - 1]
-            if (chosen) {
-              event.preventDefault()
-              event.stopPropagation()
-              pick(chosen.pitches)
-            } else if (event.key === 'Escape') {
-              event.stopPropagation()
-              setRecounting(null)
-              inputRef.current?.focus()
-            }
+        <Counts
+          candidates={candidates}
+          choices={choices}
+          onPick={pick}
+          onLeave={() => {
+            setRecounting(null)
+            inputRef.current?.focus()
           }}
-        >
-          {candidates.map((candidate, i) => (
-            <Button
-              key={candidate.pitches}
-              variant="outlined"
-              onClick={() => pick(candidate.pitches)}
-              sx={{ px: 1.5, gap: 1 }}
-            >
-              <KeyCap>{i + 1}</KeyCap>
-              {t(candidate.pitches % 2 === 1 ? 'measure.countOdd' : 'measure.count', { count: candidate.pitches })}
-              <Box component="span" sx={{ fontWeight: 500 }}>
-                {percent(candidate.elongation)} %
-              </Box>
-            </Button>
-          ))}
-        </Stack>
+        />
       )}
     </Box>
+  )
+}
+
+/** Counts the text can be read as, each by its digit. */
+function Counts({
+  candidates,
+  choices,
+  onPick,
+  onLeave,
+}: {
+  candidates: readonly PitchCandidate[]
+  choices: RefObject<HTMLDivElement | null>
+  onPick: (pitches: number) => void
+  onLeave: () => void
+}) {
+  const { t } = useTranslation()
+  return (
+    <Stack
+      ref={choices}
+      direction="row"
+      tabIndex={-1}
+      role="group"
+      aria-label={t('measure.countChoose')}
+      sx={{ gap: 1, mt: 1, flexWrap: 'wrap', p: 0.5 }}
+      onKeyDown={(event) => {
+        const chosen = candidates[Number(event.key) - 1]
+        if (chosen) {
+          event.preventDefault()
+          event.stopPropagation()
+          onPick(chosen.pitches)
+        } else if (event.key === 'Escape') {
+          event.stopPropagation()
+          onLeave()
+        }
+      }}
+    >
+      {candidates.map((candidate, i) => (
+        <Button
+          key={candidate.pitches}
+          variant="outlined"
+          onClick={() => onPick(candidate.pitches)}
+          sx={{ px: 1.5, gap: 1 }}
+        >
+          <KeyCap>{i + 1}</KeyCap>
+          {t(candidate.pitches % 2 === 1 ? 'measure.countOdd' : 'measure.count', { count: candidate.pitches })}
+          <Box component="span" sx={{ fontWeight: 500 }}>
+            {percent(candidate.elongation)} %
+          </Box>
+        </Button>
+      ))}
+    </Stack>
   )
 }
 
@@ -247,8 +272,9 @@ function spanText({ observed, span }: Extract<SpotReading, { state: 'ready' }>, 
   const counted = t(oddCount ? 'measure.countOdd' : 'measure.count', { count: pitches })
   if (pastMarkMm !== undefined) {
     const mark = formatLength(pastMarkMm, { unit: span?.unit ?? 'mm', decimals: 0 })
-    const mm = number(Math.abs(lengthMm - pastMarkMm), 1)
-    return `${counted}, ${t(lengthMm >= pastMarkMm ? 'measure.pastMark' : 'measure.beforeMark', { mm, mark })}`
+    const { mm, past } = fromMark(lengthMm, pastMarkMm)
+    const words = { mm: number(mm, 1), mark }
+    return `${counted}, ${t(past ? 'measure.pastMark' : 'measure.beforeMark', words)}`
   }
   const other =
     span?.unit === 'in'

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { v7 } from 'uuid'
-import { assumptionsWith, bikeReach, isWholeChain, keepOff, MEND_JOINTS, mendOptions } from '@pelrin/core'
+import { assumptionsWith, bikeReach, isWholeChain, keepOff, MEND_JOINTS, mendOptions, lastPitch } from '@pelrin/core'
 import { endpoints, type BikeMends, type PartsFacts } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
@@ -66,10 +66,10 @@ export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
   const passed = (): void => {
     if (!section) return
     change({ seen: section.to + 1 })
-    setCursor(Math.min(section.to + 1, (pitches ?? 1) - 1))
+    setCursor(Math.min(section.to + 1, lastPitch(pitches ?? 1)))
   }
   const move = (by: number): void => {
-    if (pitches !== null) setCursor(Math.min(pitches - 1, Math.max(0, cursor + by)))
+    if (pitches !== null) setCursor(Math.min(lastPitch(pitches), Math.max(0, cursor + by)))
   }
   const save = async (choice: 'mended' | 'replace'): Promise<void> => {
     if (busy || pitches === null) return

@@ -1,6 +1,7 @@
 import { Box, Button, Stack, TextField, Typography } from '@mui/material'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { outstandingOf } from '@pelrin/core'
 import { v7 } from 'uuid'
 import { endpoints, type Order, type OrderLine } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
@@ -33,11 +34,11 @@ export function OrderCard({ order }: { order: Order }) {
     if (await write(() => job().then(() => true))) setCame({})
   }
   const params = { id: order.id }
-  const typed = (line: OrderLine): string => came[line.id] ?? String(line.quantity - line.received)
+  const typed = (line: OrderLine): string => came[line.id] ?? String(outstandingOf(line))
   const receive = (): Promise<void> =>
     run(() => {
       const counted = lines
-        .filter((line) => line.received < line.quantity)
+        .filter((line) => outstandingOf(line) > 0)
         .map((line) => ({ id: line.id, quantity: Number(typed(line).trim()) }))
         .filter(({ quantity }) => quantity !== 0)
       return ask(endpoints.receiveOrder, { params, key: v7(), body: { lines: counted } })

@@ -2,6 +2,7 @@ import { Alert, Box, Button, Stack, TextField, Typography } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { linesPrice } from '@pelrin/core'
 import { v7 } from 'uuid'
 import { endpoints, type Offer } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
@@ -151,10 +152,7 @@ export function OrderDialog({ wanted, onClose }: { wanted: readonly ToOrder[]; o
           <Stack direction="row" sx={{ justifyContent: 'flex-end', alignItems: 'center', gap: 2, pt: 2 }}>
             <Refused>{wrong && !lines.some(({ partId }) => at(partId)) ? wrong.sentence : undefined}</Refused>
             <Typography sx={{ fontSize: 22, fontWeight: 700, fontVariantNumeric: 'tabular-nums' }}>
-              {priceText(
-                lines.reduce((sum, { price, quantity }) => sum + price * (Number.isFinite(quantity) ? quantity : 0), 0),
-                t,
-              )}
+              {priceText(linesPrice(lines.filter(({ quantity }) => Number.isFinite(quantity))), t)}
             </Typography>
             <Button type="submit" variant="contained" disabled={busy || lines.length === 0} sx={{ px: 4 }}>
               {busy ? t('orders.ordering') : t('orders.place')}

@@ -6,9 +6,9 @@ import {
   derailleurCautions,
   derailleurLength,
   lengthSchools,
-  PITCH_MM,
   type Gear,
   type LengthDrive,
+  slackOverLargestMm,
 } from '@pelrin/core'
 import { number } from '../../messages/format.ts'
 import { LoopDrawing } from '../../pieces/LoopDrawing.tsx'
@@ -76,7 +76,7 @@ export function DerailleurLengths({
           frontTeeth={known.largestRing}
           rearTeeth={known.largestSprocket}
           chainstayMm={known.chainstayMm}
-          slackMm={(pitches - known.pulleyPitches - known.loop) * PITCH_MM}
+          slackMm={slackOverLargestMm(known, pitches)}
         />
       )}
       {gears && (

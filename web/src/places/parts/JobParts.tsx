@@ -1,6 +1,6 @@
 import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { costOfLines, missingOf, type JobLine } from '@pelrin/core'
+import { costOfLines, missingOf, type JobLine, linePrice } from '@pelrin/core'
 import type { KeptParts } from '@pelrin/contract'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ink } from '../../theme/theme.ts'
@@ -64,7 +64,7 @@ export function JobParts({
                 {standing(line)}
               </Typography>
               <Typography sx={{ textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>
-                {line.included ? '' : priceText(line.price === null ? null : line.price * line.quantity, t)}
+                {line.included ? '' : priceText(linePrice(line), t)}
               </Typography>
             </Box>
           ))}

@@ -9,6 +9,7 @@ import {
   type ChainOf,
   type Explanation,
   type LengthDrive,
+  steppedPitches,
 } from '@pelrin/core'
 import type { PartsFacts } from '@pelrin/contract'
 import { number } from '../../messages/format.ts'
@@ -56,7 +57,7 @@ export function LengthPane({ facts, of, assumed, pitches, worked, halfLink, onHa
                 key={by}
                 variant="outlined"
                 aria-label={t(by < 0 ? 'parts.fewer' : 'parts.more', { count: step })}
-                onClick={() => onPitches(pitches + by)}
+                onClick={() => onPitches(steppedPitches(pitches, by))}
                 sx={{ minWidth: 48, px: 1 }}
               >
                 {by < 0 ? `−${step}` : `+${step}`}

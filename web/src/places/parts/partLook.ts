@@ -2,7 +2,7 @@ import { jointCandidateId } from '@pelrin/core'
 import type { JudgedChain, JudgedJoint } from '@pelrin/contract'
 import type { TFunction } from 'i18next'
 import type { PlateShape } from '@pelrin/drawn'
-import { number } from '../../messages/format.ts'
+import { moneyText } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
 
 type Outcome = JudgedChain['outcome']
@@ -17,7 +17,7 @@ export const OUTCOME_LOOK: Readonly<Record<Outcome, { plate: PlateShape; colour:
 
 /** A price in the shop's money, or that there is none. */
 export const priceText = (price: number | null, t: TFunction): string =>
-  price === null ? t('parts.noPrice') : number(price / 100, 2)
+  price === null ? t('parts.noPrice') : moneyText(price)
 
 export const chainName = ({ part }: JudgedChain): string => `${part.maker} ${part.name}`
 

@@ -1,3 +1,4 @@
+import dayjs from 'dayjs'
 import type { ChainChange } from './ChosenChain.tsx'
 
 export const MINUTE = 60_000
@@ -8,7 +9,7 @@ export const notBefore = (at: number): ChainChange => ({
 })
 
 /**
- * From when a chain is moved sooner or later, ms: what it is pinned to, else what it is planned for, else now.
+ * From when a chain is moved sooner or later: what it is pinned to, else what it is planned for, else now.
  *
  * @param plannedMinute when it goes in by the plan, minutes from `from`
  */
@@ -20,4 +21,4 @@ export const pinnedAt = ({
   readonly pinned: string | null
   readonly plannedMinute: number | undefined
   readonly from: number
-}): number => (pinned === null ? from + plannedMinute * MINUTE : Date.parse(pinned))
+}): dayjs.Dayjs => (pinned === null ? dayjs(from).add(plannedMinute, 'minute') : dayjs(pinned))

@@ -1,10 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { DEFAULTS, planPot } from '@pelrin/core'
+import { DEFAULTS, planPot, potInput } from '@pelrin/core'
 import type { PotBoard, PotChainNow } from '@pelrin/contract'
 import { timeOn } from '../../messages/timeOn.ts'
 import { at, chain, FROM } from './chain.testing.ts'
 import { potActions } from './potActions.ts'
-import { potInput } from './potInput.ts'
 import { ofBike, shortName } from './shortName.ts'
 
 const TIMES = DEFAULTS.pot

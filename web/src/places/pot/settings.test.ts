@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { ASSUMPTIONS, assumptionsWith, planPot } from '@pelrin/core'
+import { ASSUMPTIONS, assumptionsWith, planPot, potInput } from '@pelrin/core'
 import { at, chain, FROM } from './chain.testing.ts'
-import { potInput } from './potInput.ts'
 
 const RECIPES = ['soak-and-hang', 'bubble-out', 'cool-draw'] as const
 const chains = RECIPES.flatMap((recipe, i) =>
@@ -16,7 +15,7 @@ const bath = { load: 0, most: 60, change: false, since: null }
 function planned(key: string, to: number): string {
   const { pot } = assumptionsWith({ [key]: to })
   const input = potInput(
-    { pots: pots.map((one) => ({ ...one, bath })), chains, done: [], candidates: [], assumptions: {} },
+    { pots: pots.map((one) => ({ ...one, bath })), chains },
     FROM,
     pot,
     () => false,

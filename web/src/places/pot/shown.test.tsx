@@ -1,11 +1,10 @@
 import { renderToStaticMarkup } from 'react-dom/server'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { DEFAULTS, planPot } from '@pelrin/core'
+import { DEFAULTS, planPot, potInput } from '@pelrin/core'
 import type { PotBoard, PotChainNow } from '@pelrin/contract'
 import { at, chain as waiting, FROM } from './chain.testing.ts'
 import { NextActions } from './NextActions.tsx'
 import { asItStands, potActions } from './potActions.ts'
-import { potInput } from './potInput.ts'
 import { PotTimeline } from './PotTimeline.tsx'
 import { textOf } from '../../testing/textOf.ts'
 
@@ -27,7 +26,7 @@ const pots: PotBoard['pots'] = [
   },
 ]
 const planned = (chains: PotChainNow[]) =>
-  planPot(potInput({ pots, chains, done: [], candidates: [], assumptions: {} }, FROM, DEFAULTS.pot, () => true)!)
+  planPot(potInput({ pots, chains }, FROM, DEFAULTS.pot, () => true)!)
 
 describe('what is next at the pot', () => {
   const said = (chains: PotChainNow[], now = FROM, moved: readonly string[] = []): string =>

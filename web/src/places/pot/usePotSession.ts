@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
-import { assumptionsWith, recipeInPot, type PotRecipe } from '@pelrin/core'
+import { assumptionsWith, recipeInPot, type PotRecipe, potInput } from '@pelrin/core'
 import { endpoints, type PotBoard, type PotChainNow } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
@@ -16,7 +16,6 @@ import type { ChainChange } from './ChosenChain.tsx'
 import { usePotWords } from './NextActions.tsx'
 import { MINUTE, notBefore, pinnedAt } from './pinned.ts'
 import { asItStands, isMoving, potActions, type PotAction } from './potActions.ts'
-import { potInput } from './potInput.ts'
 import { useHeat } from './useHeat.ts'
 import { useNow } from './useNow.ts'
 
@@ -92,7 +91,7 @@ export function usePotSession(board: PotBoard) {
     change(chain, (now) =>
       minutes === null
         ? { notBefore: null }
-        : notBefore(pinnedAt({ pinned: now.notBefore, plannedMinute: planned, from }) + minutes * MINUTE),
+        : notBefore(pinnedAt({ pinned: now.notBefore, plannedMinute: planned, from }).add(minutes, 'minute').valueOf()),
     )
   }
   const take = (chain: PotChainNow | undefined): void => {

@@ -1,5 +1,5 @@
 import { Box, Button, GlobalStyles, Stack, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
-import { ruleChart, SHIPPED_RULES, type ChartCell } from '@pelrin/core'
+import { ruleChart, SHIPPED_RULES, type ChartCell, countsOf } from '@pelrin/core'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useHouseRules } from '../../api/queries.ts'
@@ -100,70 +100,88 @@ export function RuleChartPlace() {
       <Typography sx={{ display: 'none', '@media print': { display: 'block', mb: 1, fontWeight: 700 } }}>
         {t('gauges.ruleChart')}, {t(`chartOf.title.${unit}`)}
       </Typography>
-      <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label={t('gauges.ruleChart')}>
-        <Box
-          component="table"
-          sx={{
-            borderCollapse: 'collapse',
-            width: '100%',
-            fontSize: 16.5,
-            '& th, & td': {
-              px: 1,
-              py: 0.7,
-              textAlign: 'right',
-              whiteSpace: 'nowrap',
-              borderTop: 1,
-              borderColor: 'divider',
-            },
-          }}
-        >
-          <thead>
-            <tr>
-              <Box component="th" scope="col" sx={{ textAlign: 'left !important' }}>
-                {t('chartOf.pitches')}
-              </Box>
-              {steps.map((step) => (
-                <Box
-                  component="th"
-                  scope="col"
-                  key={step}
-                  sx={{ color: limits.includes(step) ? ink('madder') : 'inherit', fontWeight: 700 }}
-                >
-                  {step === 0 ? t('measure.drawNew') : percent(step)}
-                </Box>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(({ pitches, cells }) => (
-              <tr key={pitches}>
-                <Box component="th" scope="row" sx={{ textAlign: 'left !important' }}>
-                  {pitches}
-                  <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}>
-                    {' '}
-                    {t('chartOf.links', { count: pitches / 2 })}
-                  </Box>
-                </Box>
-                {cells.map((cell) => (
-                  <Box
-                    component="td"
-                    key={cell.elongation}
-                    sx={{
-                      fontWeight: limits.includes(cell.elongation) ? 700 : 400,
-                      color: limits.includes(cell.elongation) ? ink('madder') : 'inherit',
-                    }}
-                  >
-                    <Cell cell={cell} unit={unit} />
-                  </Box>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </Box>
-      </Box>
+      <ChartTable steps={steps} limits={limits} rows={rows} unit={unit} />
       <Typography variant="body2" color="textSecondary" sx={{ mt: 1.5, maxWidth: 760 }}>
         {t(unit === '16' || unit === '32' ? 'chartOf.noteFraction' : 'chartOf.note')}
       </Typography>
+    </Box>
+  )
+}
+
+/** A row for each count, a column for each step; the shop's own limits stand out. */
+function ChartTable({
+  steps,
+  limits,
+  rows,
+  unit,
+}: {
+  steps: readonly number[]
+  limits: readonly number[]
+  rows: ReturnType<typeof ruleChart>
+  unit: ChartUnit
+}) {
+  const { t } = useTranslation()
+  return (
+    <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label={t('gauges.ruleChart')}>
+      <Box
+        component="table"
+        sx={{
+          borderCollapse: 'collapse',
+          width: '100%',
+          fontSize: 16.5,
+          '& th, & td': {
+            px: 1,
+            py: 0.7,
+            textAlign: 'right',
+            whiteSpace: 'nowrap',
+            borderTop: 1,
+            borderColor: 'divider',
+          },
+        }}
+      >
+        <thead>
+          <tr>
+            <Box component="th" scope="col" sx={{ textAlign: 'left !important' }}>
+              {t('chartOf.pitches')}
+            </Box>
+            {steps.map((step) => (
+              <Box
+                component="th"
+                scope="col"
+                key={step}
+                sx={{ color: limits.includes(step) ? ink('madder') : 'inherit', fontWeight: 700 }}
+              >
+                {step === 0 ? t('measure.drawNew') : percent(step)}
+              </Box>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ pitches, cells }) => (
+            <tr key={pitches}>
+              <Box component="th" scope="row" sx={{ textAlign: 'left !important' }}>
+                {pitches}
+                <Box component="span" sx={{ color: 'text.secondary', fontWeight: 400 }}>
+                  {' '}
+                  {t('chartOf.links', { count: countsOf(pitches).wholeLinks })}
+                </Box>
+              </Box>
+              {cells.map((cell) => (
+                <Box
+                  component="td"
+                  key={cell.elongation}
+                  sx={{
+                    fontWeight: limits.includes(cell.elongation) ? 700 : 400,
+                    color: limits.includes(cell.elongation) ? ink('madder') : 'inherit',
+                  }}
+                >
+                  <Cell cell={cell} unit={unit} />
+                </Box>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </Box>
     </Box>
   )
 }

@@ -7,7 +7,7 @@ import { endpoints, type Study } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys, useStudy } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
-import { day } from '../../messages/format.ts'
+import { day, percentDone } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { StudyEntry } from './StudyEntry.tsx'
@@ -74,7 +74,7 @@ function Progress({ study, onClose }: { study: Study; onClose: () => void }) {
           </Stack>
           <LinearProgress
             variant="determinate"
-            value={(100 * person.entered) / each}
+            value={percentDone(person.entered, each)}
             aria-label={person.name}
             sx={{ height: 8 }}
           />

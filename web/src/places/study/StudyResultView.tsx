@@ -1,5 +1,6 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
+import { spanUMm } from '@pelrin/core'
 import { v7 } from 'uuid'
 import { endpoints, type Study, type StudyResult } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
@@ -228,7 +229,7 @@ function WriteToRecord({ study, result }: { study: Study; result: StudyResult })
       found.u === null
         ? {}
         : isLength
-          ? { uMm: Math.round(found.u * (study.pitches ?? 1) * 0.127 * 1000) / 1000 }
+          ? { uMm: Math.round(1000 * spanUMm(found.u, study.pitches ?? 1)) / 1000 }
           : { u: found.u }
     const revised = await send(() =>
       ask(endpoints.reviseInstrument, {

@@ -1,12 +1,32 @@
-import type { Assumptions, PotInput, PotStage } from '@pelrin/core'
-import type { PotBoard, PotChainNow } from '@pelrin/contract'
+import type { Assumptions } from '../assumptions.ts'
+import type { PotInput, PotNeed, PotRecipe, PotStage } from './potTypes.ts'
+
+/** Moments are ISO 8601. */
+interface PotAsItStands {
+  readonly id: string
+  readonly capacity: number
+  /** When it was switched on; null: off and cold. */
+  readonly onSince: string | null
+}
+interface ChainAsItStands {
+  readonly id: string
+  readonly readyBy: string | null
+  readonly needs: PotNeed
+  readonly recipe: PotRecipe
+  readonly notBefore: string | null
+  readonly state: string
+  readonly potId: string | null
+  /** Since when it is in this state. */
+  readonly since: string
+  readonly addedAt: string
+}
 
 const MINUTE = 60_000
 
 /** Minutes from one moment to another: whole, earlier ones rounded down, so that nothing is said to be done too soon. */
 const minutesTo = (moment: string, from: number): number => Math.ceil((Date.parse(moment) - from) / MINUTE)
 
-function stageOf({ state, since, potId, needs, addedAt }: PotChainNow, from: number): PotStage {
+function stageOf({ state, since, potId, needs, addedAt }: ChainAsItStands, from: number): PotStage {
   const at = Math.min(0, minutesTo(since, from))
   if (state === 'in-pot' && potId !== null) return { kind: 'in-pot', since: at, pot: potId }
   if (state === 'stripping' || state === 'hanging' || state === 'drying') return { kind: state, since: at }
@@ -22,7 +42,7 @@ function stageOf({ state, since, potId, needs, addedAt }: PotChainNow, from: num
  * @returns null without a pot
  */
 export function potInput(
-  { pots, chains }: PotBoard,
+  { pots, chains }: { readonly pots: readonly PotAsItStands[]; readonly chains: readonly ChainAsItStands[] },
   from: number,
   times: Assumptions['pot'],
   isHot: (potId: string) => boolean,
