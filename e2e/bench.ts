@@ -121,7 +121,7 @@ export async function go(page: Page, path: string): Promise<void> {
     dispatchEvent(new PopStateEvent('popstate'))
   }, path)
   // Each place has a name of its own, and says when it waits for something.
-  await expect(page).toHaveTitle(/ – Pelrin$/)
+  await expect(page).toHaveTitle(/ – ⟦?Pelrin/)
   await expect(page.getByText('One moment …')).toHaveCount(0)
 }
 

@@ -25,9 +25,8 @@ export const sheet = {
   },
   rule: 'Chain wear in % of its length when new; the notch is where yours is done.',
   chain: 'Chain',
-  chainFacts: '{{name}}{{pitches}}, {{care}}{{km}}',
-  chainPitches: ', {{count}} pitches',
-  chainKm: ', ridden {{km}} so far',
+  chainPitches: '{{count}} pitches',
+  chainKm: 'ridden {{km}} so far',
   forecast: 'What to expect',
   forecastLeft:
     'About {{middle}} are left in it, somewhere between {{low}} and {{high}} in 9 cases of 10. As you ride that is about {{day}}.',

@@ -95,12 +95,12 @@ function verdict(words: Words, { summary, verdict: stored, chain }: BikeRecord):
     ...(chain
       ? [
           text(
-            words.t('sheet.chainFacts', {
-              name: chain.name,
-              pitches: chain.pitches === null ? '' : words.t('sheet.chainPitches', { count: chain.pitches }),
-              care: words.t(`care.${chain.care}`),
-              km: summary.chainKm === null ? '' : words.t('sheet.chainKm', { km: words.distance(summary.chainKm) }),
-            }),
+            words.listed([
+              chain.name,
+              ...(chain.pitches === null ? [] : [words.t('sheet.chainPitches', { count: chain.pitches })]),
+              words.t(`care.${chain.care}`),
+              ...(summary.chainKm === null ? [] : [words.t('sheet.chainKm', { km: words.distance(summary.chainKm) })]),
+            ]),
           ),
         ]
       : []),

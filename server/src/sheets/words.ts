@@ -28,6 +28,10 @@ export class Words {
   list(key: string): string[] {
     return messages.t(key) as unknown as string[]
   }
+  /** Several facts about one thing, side by side. */
+  listed(facts: readonly string[]): string {
+    return new Intl.ListFormat(this.locale, { type: 'unit', style: 'short' }).format(facts)
+  }
   number(value: number, decimals: number): string {
     return new Intl.NumberFormat(this.locale, { minimumFractionDigits: decimals, maximumFractionDigits: decimals })
       .format(value)

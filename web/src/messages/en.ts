@@ -308,6 +308,15 @@ export const en = {
   },
 
   word,
+  /** The same within a sentence. */
+  wordInside: {
+    change: 'change the chain',
+    'measure-again': 'measure again',
+    'measure-it': 'measure it',
+    'closing-in': 'closing in',
+    'not-measured-yet': 'not measured yet',
+    'keep-riding': 'keep riding',
+  },
   overdue: 'Look overdue',
   advice: { 'try-the-sprockets': 'Try the sprockets', 'check-everything': 'Check everything it runs on' },
   flag: {
@@ -323,6 +332,7 @@ export const en = {
     'instruments-at-odds': 'Two instruments disagree beyond what both can be wrong.',
     'teeth-unseen': 'Worn so far that the teeth are suspect, and this gauge cannot tell: look at the teeth.',
   },
+  schoolSays: '{{school}}: {{word}}',
   school: {
     'by-speeds': 'by speeds',
     'half-for-all': 'half for all',

@@ -9,10 +9,14 @@ declare module 'i18next' {
   }
 }
 
+/** Kept on a device by whoever works on words; anything else than the language nobody speaks is English. */
+const asked = typeof localStorage === 'undefined' ? null : localStorage.getItem('pelrin-language')
+const translation = asked === 'en-XA' ? (await import('./pseudo.ts')).pseudo(en) : en
+
 await i18next.use(initReactI18next).init({
   lng: 'en',
   fallbackLng: 'en',
-  resources: { en: { translation: en } },
+  resources: { en: { translation } },
   interpolation: { escapeValue: false },
 })
 

@@ -16,6 +16,7 @@ export function ChoiceField<Option extends string>({
   options: readonly Option[]
   said: (option: Option) => string
   onChoose: (option: Option | null) => void
+  /** As wide as this, or as what is chosen. */
   width: number
 }) {
   return (
@@ -25,7 +26,7 @@ export function ChoiceField<Option extends string>({
       value={value ?? ''}
       onChange={(event) => onChoose(options.find((option) => option === event.target.value) ?? null)}
       slotProps={{ input: { sx: { height: 48 } }, select: { displayEmpty: true, inputProps: { 'aria-label': label } } }}
-      sx={{ width }}
+      sx={{ minWidth: width }}
     >
       <MenuItem value="">{none}</MenuItem>
       {options.map((option) => (

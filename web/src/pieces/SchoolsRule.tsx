@@ -78,7 +78,7 @@ export function SchoolsRule({
                 textAnchor={toLeft ? 'end' : 'start'}
                 fill={colour}
               >
-                {t(`school.${line.school}`)}: {t(`word.${line.word}`).toLowerCase()}
+                {t('schoolSays', { school: t(`school.${line.school}`), word: t(`wordInside.${line.word}`) })}
               </text>
             </g>
           )

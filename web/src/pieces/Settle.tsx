@@ -30,7 +30,7 @@ export function SettleAndFlags({ verdict, present }: { verdict: ChainVerdict; pr
     }),
     ...(verdict.otherwise === null || !present
       ? []
-      : [t('settle.otherwise', { word: t(`word.${verdict.otherwise}`).toLowerCase() })]),
+      : [t('settle.otherwise', { word: t(`wordInside.${verdict.otherwise}`) })]),
     ...(verdict.word === 'keep-riding' && verdict.spotsWanted > 0 && verdict.spotsMeasured > 0
       ? [t('verdict.wanted', { count: verdict.spotsWanted })]
       : []),

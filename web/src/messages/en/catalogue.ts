@@ -32,6 +32,8 @@ export const catalogue = {
   here: 'Here',
   keptFor: 'Kept for',
   coming: 'Coming',
+  keptCount: '{{count}} kept',
+  comingCount: '{{count}} coming',
   reorderAt: 'Order at',
   offer: '{{price}} at the supplier, {{stock}} there, {{days}} days; asked {{when}}',
   free: '{{count}} free',

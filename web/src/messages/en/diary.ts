@@ -1,5 +1,6 @@
 /** What is said of the diary. */
 export const diary = {
+  bookByKeys: 'Chosen with the arrow keys, it is booked with Enter on the day it suits, with B on the day chosen.',
   title: 'Diary',
   load: 'How full each day is: booked, due, and what it takes',
   legend: { booked: 'booked', due: 'due, not booked', capacity: 'what the day takes', closed: 'closed' },

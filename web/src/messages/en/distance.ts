@@ -15,7 +15,7 @@ export const distanceOf = {
   day: 'Day',
   from: 'From',
   minutes: 'Minutes',
-  km: 'Distance',
+  inUnit: 'Distance, {{unit}}',
   surface: 'Surface',
   surfaceOf: { dry: 'dry', damp: 'damp', wet: 'wet', gritty: 'gritty', unknown: 'not said' },
   surfaceHelp: 'gritty: sand, salt or mud',

@@ -3,6 +3,8 @@ import { riderGears } from '@pelrin/contract/messages'
 /** What Parts says. */
 export const parts = {
   chains: 'Chains',
+  fitsWith: '{{word}}, {{note}}',
+  notFor: '{{word}}: {{note}}',
   joints: 'Joints for {{chain}}',
   jointsNone: 'Joints',
   outcome: { fits: 'fits', caution: 'mind', 'not-known': 'not known', 'does-not-fit': 'does not fit' },

@@ -1,5 +1,6 @@
 /** What is said of the wax pot. */
 export const pot = {
+  pinByKeys: 'Chosen with the arrow keys, it goes in sooner or later with the arrows left and right.',
   title: 'Wax pot',
   timeline: 'Each chain’s way through the session, over time',
   empty: 'No chain waits for the pot. Add those that are due, or add one from its bike’s Care.',

@@ -1,5 +1,6 @@
 /** What the stand says. */
 export const stand = {
+  moveByKeys: 'Alt with an arrow up or down moves it in the line.',
   rotor: '{{mm}} mm, min {{minimum}}',
   lineUp: 'In today',
   inToday_one: 'In today: one bike',

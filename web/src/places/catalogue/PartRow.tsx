@@ -20,8 +20,8 @@ export function PartRow({
   const { t } = useTranslation()
   const { kind, maker, name, speeds, price, stock, kept, onOrder, low } = part
   const standing = [
-    ...(kept > 0 ? [`${kept} ${t('catalogue.column.kept').toLowerCase()}`] : []),
-    ...(onOrder > 0 ? [`${onOrder} ${t('catalogue.coming').toLowerCase()}`] : []),
+    ...(kept > 0 ? [t('catalogue.keptCount', { count: kept })] : []),
+    ...(onOrder > 0 ? [t('catalogue.comingCount', { count: onOrder })] : []),
   ]
   return (
     <ButtonBase

@@ -115,7 +115,7 @@ function BookingRow({
       component="li"
       sx={{
         display: 'grid',
-        gridTemplateColumns: '92px minmax(0, 1fr) auto',
+        gridTemplateColumns: '108px minmax(0, 1fr) auto',
         gap: 1.25,
         alignItems: 'center',
         borderTop: 1,

@@ -10,6 +10,7 @@ import { keys, useDiary } from '../../api/queries.ts'
 import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { day as dayWord } from '../../messages/format.ts'
+import { dragWords } from '../../pieces/dragWords.ts'
 import { Beside } from '../../pieces/Beside.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
@@ -103,6 +104,7 @@ function Weeks({ diary }: { diary: Diary }) {
     <Stack sx={{ height: { md: '100%' }, px: 2.75, pt: 1.5, gap: 1 }}>
       <DndContext
         sensors={sensors}
+        accessibility={dragWords(t('diary.bookByKeys'))}
         onDragEnd={({ active, over }) => {
           const visit = visits.find((one) => keyOf(one) === active.id)
           if (visit && over) book(visit, String(over.id))

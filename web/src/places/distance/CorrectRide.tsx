@@ -66,7 +66,7 @@ export function CorrectRide({
     >
       <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap' }}>
         <MomentLine name="startedAt" label={t('distanceOf.from')} sx={{ width: 210 }} />
-        <Line name="typed" label={`${t('distanceOf.km')}, ${unit}`} of="number" sx={{ width: 140 }} />
+        <Line name="typed" label={t('distanceOf.inUnit', { unit })} of="number" sx={{ width: 140 }} />
         <SurfaceChoice sx={{ width: 140 }} />
       </Stack>
       <Line name="reason" label={t('rules.reason')} longest={200} autoFocus />

@@ -53,9 +53,9 @@ export function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }
     <LedgerForm form={form}>
       <DayLine name="startedAt.day" label={t('distanceOf.day')} sx={{ width: 180 }} />
       <TimeLine name="startedAt.time" label={t('distanceOf.from')} sx={{ width: 100 }} />
-      <Line name="endedAt" label={t('distanceOf.minutes')} of="whole" sx={{ width: 92 }} />
-      <Line name="typed" label={`${t('distanceOf.km')}, ${unit}`} of="number" sx={{ width: 124 }} />
-      <SurfaceChoice hint={surface === 'gritty' ? t('distanceOf.surfaceHelp') : undefined} sx={{ width: 124 }} />
+      <Line name="endedAt" label={t('distanceOf.minutes')} of="whole" sx={{ width: 116 }} />
+      <Line name="typed" label={t('distanceOf.inUnit', { unit })} of="number" sx={{ width: 152 }} />
+      <SurfaceChoice hint={surface === 'gritty' ? t('distanceOf.surfaceHelp') : undefined} sx={{ width: 150 }} />
     </LedgerForm>
   )
 }

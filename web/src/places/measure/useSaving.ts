@@ -53,7 +53,7 @@ export function useSaving(record: BikeRecord, corrects: string | null, unit: 'km
         await showAnswer(client, keys.bike(bikeId), saved.record)
         void client.invalidateQueries({ queryKey: keys.lineUp })
         void client.invalidateQueries({ queryKey: keys.rack })
-        tell(t('measure.savedToast', { word: t(`word.${saved.record.summary.standing.word}`).toLowerCase() }))
+        tell(t('measure.savedToast', { word: t(`wordInside.${saved.record.summary.standing.word}`) }))
       } else tell(t(outbox.keeps() ? 'measure.kept' : 'measure.held'))
     } finally {
       setSaving(false)

@@ -26,7 +26,7 @@ export function LookedOver(mending: Mending) {
                 : t('problems.count-odd')
           }
           slotProps={{ htmlInput: { inputMode: 'numeric' } }}
-          sx={{ width: 250 }}
+          sx={{ width: 350 }}
         />
         <ToggleButtonGroup
           exclusive

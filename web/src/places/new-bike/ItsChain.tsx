@@ -21,7 +21,7 @@ export function ItsChain({ chainIs }: { chainIs: TypedBike['chainIs'] }) {
         <Box
           sx={{
             display: 'grid',
-            gridTemplateColumns: 'minmax(0, 1.5fr) minmax(0, 1fr) minmax(0, 1.2fr)',
+            gridTemplateColumns: 'repeat(auto-fit, minmax(min(200px, 100%), 1fr))',
             gap: 1.5,
             mt: 2,
           }}

@@ -19,7 +19,7 @@ export function ItsDrive({ type }: { type: TypedBike['drive']['type'] }) {
       <Box
         sx={{
           display: 'grid',
-          gridTemplateColumns: `repeat(${type === 'single-speed' ? 2 : 3}, minmax(0, 1fr))`,
+          gridTemplateColumns: 'repeat(auto-fit, minmax(min(200px, 100%), 1fr))',
           gap: 1.5,
           mt: 2,
         }}

@@ -49,7 +49,7 @@ function Head({ facts, matching, match, chain, choice, closeAgain, setSheet }: P
   const called = matching?.chains.find(({ id }) => id === match.chainId)?.name ?? chain?.part.name
   return (
     <Stack direction="row" sx={{ alignItems: 'center', gap: 1, minHeight: 40 }}>
-      <Typography variant="h2" component="h2" noWrap sx={{ flex: 1 }}>
+      <Typography variant="h2" component="h2" sx={{ flex: 1, lineHeight: 1.05 }}>
         {choice.jointsFor === 'on'
           ? t('parts.jointsOn')
           : called === undefined

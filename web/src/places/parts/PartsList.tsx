@@ -37,6 +37,10 @@ export function PartsList({
     if (chosen !== first.current) at.current?.scrollIntoView({ block: 'nearest' })
     first.current = null
   }, [chosen])
+  const said = (outcome: ListedPart['outcome'], note: string): string => {
+    const word = t(`parts.outcome.${outcome}`)
+    return note === '' ? word : t(outcome === 'fits' ? 'parts.fitsWith' : 'parts.notFor', { word, note })
+  }
   return (
     <Box role="listbox" aria-label={label} sx={{ overflow: { md: 'auto' }, minHeight: 0 }}>
       {parts.map(({ key, name, outcome, note, stock, price }) => {
@@ -77,10 +81,10 @@ export function PartsList({
                 component="span"
                 variant="body2"
                 noWrap
+                title={said(outcome, note)}
                 sx={{ display: 'block', color: outcome === 'fits' ? 'text.secondary' : colour, lineHeight: 1.2 }}
               >
-                {t(`parts.outcome.${outcome}`)}
-                {note !== '' && (outcome === 'fits' ? `, ${note}` : `: ${note}`)}
+                {said(outcome, note)}
               </Typography>
             </Box>
             <Stack sx={{ alignItems: 'flex-end', flexShrink: 0 }}>

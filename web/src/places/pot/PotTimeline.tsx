@@ -1,6 +1,7 @@
 import { Box } from '@mui/material'
 import { DndContext, PointerSensor, useDraggable, useSensor, useSensors } from '@dnd-kit/core'
 import { useTranslation } from 'react-i18next'
+import { dragWords } from '../../pieces/dragWords.ts'
 import type { ChainPlan, Span } from '@pelrin/core'
 import type { PotChainNow, PotNow } from '@pelrin/contract'
 import { clock } from '../../messages/format.ts'
@@ -60,6 +61,7 @@ export function PotTimeline({
   return (
     <DndContext
       sensors={sensors}
+      accessibility={dragWords(t('pot.pinByKeys'))}
       onDragEnd={({ active, delta }) => {
         const way = ways.get(String(active.id))
         const svg = document.getElementById('pot-timeline')

@@ -25,8 +25,7 @@ const pots: PotBoard['pots'] = [
     version: 1,
   },
 ]
-const planned = (chains: PotChainNow[]) =>
-  planPot(potInput({ pots, chains }, FROM, DEFAULTS.pot, () => true)!)
+const planned = (chains: PotChainNow[]) => planPot(potInput({ pots, chains }, FROM, DEFAULTS.pot, () => true)!)
 
 describe('what is next at the pot', () => {
   const said = (chains: PotChainNow[], now = FROM, moved: readonly string[] = []): string =>

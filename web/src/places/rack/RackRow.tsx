@@ -82,7 +82,7 @@ export function RackRow({
       </Typography>
       <Stack role="cell" direction="row" sx={{ alignItems: 'center', gap: 1.25 }}>
         <Plate shape={look.plate} colour={look.colour} height={16} />
-        <Typography variant="body2" noWrap sx={{ fontWeight: 600, color: look.colour, lineHeight: 1.15 }}>
+        <Typography variant="body2" sx={{ fontWeight: 600, color: look.colour, lineHeight: 1.15 }}>
           {t(look.overdue ? 'overdue' : `word.${bike.standing.word}`)}
           {bike.decision !== null && (
             <Typography
@@ -117,8 +117,7 @@ export function RackRow({
       <Typography
         role="cell"
         variant="body2"
-        noWrap
-        sx={{ color: next.overdue ? ink('brass') : 'inherit', fontWeight: next.overdue ? 600 : 400 }}
+        sx={{ lineHeight: 1.15, color: next.overdue ? ink('brass') : 'inherit', fontWeight: next.overdue ? 600 : 400 }}
       >
         {next.text}
       </Typography>

@@ -5,6 +5,7 @@ import { CSS } from '@dnd-kit/utilities'
 import { useTranslation } from 'react-i18next'
 import type { Visit } from '@pelrin/contract'
 import { clock, today } from '../../messages/format.ts'
+import { dragWords } from '../../pieces/dragWords.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { Plate } from '../../pieces/Plate.tsx'
 import { lookToday } from '../../pieces/verdictLook.ts'
@@ -54,7 +55,12 @@ export function LineUpList({
           {t('stand.empty')}
         </Typography>
       )}
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={dropped}
+        accessibility={dragWords(t('stand.moveByKeys'))}
+      >
         <SortableContext items={visits.map((visit) => visit.id)} strategy={verticalListSortingStrategy}>
           <Box component="ol" sx={{ listStyle: 'none', m: 0, p: 0 }}>
             {visits.map((visit) => (
