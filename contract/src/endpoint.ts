@@ -78,4 +78,12 @@ export interface FileRoute {
   readonly path: string
   readonly summary: string
   readonly access: Right
+  /** Media types of what may be sent, each in a part of a form, or the body itself where it is not. */
+  readonly takes?: { readonly as: 'form' | 'body'; readonly types: readonly string[] }
+  /** Media type of the answer. */
+  readonly gives: string
+  /** What is asked for behind the path, each with what it says. */
+  readonly asks?: Readonly<Record<string, string>>
+  /** Takes an `Idempotency-Key`, as what creates something does. */
+  readonly creates?: boolean
 }

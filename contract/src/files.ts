@@ -8,6 +8,12 @@ export const fileRoutes = {
     path: '/bikes/:id/imports',
     summary: 'Sends ride files of a bike to be read: GPX, TCX, FIT, CSV, or a zip of them.',
     access: 'distance',
+    takes: {
+      as: 'form',
+      types: ['application/gpx+xml', 'application/xml', 'application/octet-stream', 'text/csv', 'application/zip'],
+    },
+    gives: 'application/json',
+    creates: true,
   },
   ridesCsv: {
     name: 'ridesCsv',
@@ -15,6 +21,7 @@ export const fileRoutes = {
     path: '/bikes/:id/rides.csv',
     summary: 'The rides of a bike as a table.',
     access: 'signed-in',
+    gives: 'text/csv',
   },
   ridesGpx: {
     name: 'ridesGpx',
@@ -22,6 +29,7 @@ export const fileRoutes = {
     path: '/bikes/:id/rides.gpx',
     summary: 'The rides of a bike as tracks.',
     access: 'signed-in',
+    gives: 'application/gpx+xml',
   },
   sheetPdf: {
     name: 'sheetPdf',
@@ -29,6 +37,8 @@ export const fileRoutes = {
     path: '/bikes/:id/sheets/:kind.pdf',
     summary: 'A sheet to print.',
     access: 'signed-in',
+    gives: 'application/pdf',
+    asks: { locale: 'How numbers and days are written, such as en-GB.' },
   },
   catalogueCsv: {
     name: 'catalogueCsv',
@@ -36,6 +46,7 @@ export const fileRoutes = {
     path: '/catalogue.csv',
     summary: 'The catalogue as a table.',
     access: 'signed-in',
+    gives: 'text/csv',
   },
   previewCatalogue: {
     name: 'previewCatalogue',
@@ -43,6 +54,8 @@ export const fileRoutes = {
     path: '/catalogue/preview',
     summary: 'What a table of parts would change.',
     access: 'stock',
+    takes: { as: 'form', types: ['text/csv'] },
+    gives: 'application/json',
   },
   importCatalogue: {
     name: 'importCatalogue',
@@ -50,6 +63,9 @@ export const fileRoutes = {
     path: '/catalogue/import',
     summary: 'Takes a previewed table of parts in.',
     access: 'stock',
+    takes: { as: 'form', types: ['text/csv'] },
+    gives: 'application/json',
+    creates: true,
   },
   exportTable: {
     name: 'exportTable',
@@ -57,6 +73,7 @@ export const fileRoutes = {
     path: '/export/:name.csv',
     summary: 'A table of the shop.',
     access: 'owner',
+    gives: 'text/csv',
   },
   archiveOut: {
     name: 'archiveOut',
@@ -64,6 +81,7 @@ export const fileRoutes = {
     path: '/archive.jsonl',
     summary: 'The whole shop as one archive.',
     access: 'owner',
+    gives: 'application/x-ndjson',
   },
   archiveIn: {
     name: 'archiveIn',
@@ -71,6 +89,9 @@ export const fileRoutes = {
     path: '/archive',
     summary: 'Looks at an archive, or with apply=yes takes it in.',
     access: 'owner',
+    takes: { as: 'body', types: ['application/x-ndjson'] },
+    gives: 'application/json',
+    asks: { apply: 'yes: it is taken in; without: it is looked at.' },
   },
   previewTable: {
     name: 'previewTable',
@@ -78,6 +99,8 @@ export const fileRoutes = {
     path: '/import/:name/preview',
     summary: 'What a table would bring in.',
     access: 'owner',
+    takes: { as: 'form', types: ['text/csv'] },
+    gives: 'application/json',
   },
   importTable: {
     name: 'importTable',
@@ -85,6 +108,9 @@ export const fileRoutes = {
     path: '/import/:name',
     summary: 'Takes a previewed table in.',
     access: 'owner',
+    takes: { as: 'form', types: ['text/csv'] },
+    gives: 'application/json',
+    creates: true,
   },
   gaugeEvents: {
     name: 'gaugeEvents',
@@ -92,5 +118,10 @@ export const fileRoutes = {
     path: '/instruments/:id/events',
     summary: 'What a gauge that sends by itself says, as server-sent events.',
     access: 'signed-in',
+    gives: 'text/event-stream',
+    asks: {
+      holder: 'The reading in hand, which takes what the gauge sends; without: it is looked at.',
+      after: 'The last event that was seen, to go on from there.',
+    },
   },
 } as const satisfies Record<string, FileRoute>

@@ -62,6 +62,37 @@ export * from './stock.ts'
 export * from './studies.ts'
 export * from './tablesIn.ts'
 
+/** What the server can be asked, by capability. */
+export const capabilities = {
+  session: sessionEndpoints,
+  stand: standEndpoints,
+  bikes: bikesEndpoints,
+  newBike: newBikeEndpoints,
+  readings: readingsEndpoints,
+  distance: distanceEndpoints,
+  forecast: forecastEndpoints,
+  imports: importsEndpoints,
+  gauge: gaugeEndpoints,
+  instruments: instrumentsEndpoints,
+  studies: studiesEndpoints,
+  limits: limitsEndpoints,
+  looks: looksEndpoints,
+  parts: partsEndpoints,
+  catalogue: catalogueEndpoints,
+  stock: stockEndpoints,
+  orders: ordersEndpoints,
+  jobs: jobsEndpoints,
+  care: careEndpoints,
+  pot: potEndpoints,
+  diary: diaryEndpoints,
+  backups: backupsEndpoints,
+  reminders: remindersEndpoints,
+  chains: chainsEndpoints,
+  mends: mendsEndpoints,
+  sheets: sheetsEndpoints,
+  otherWear: otherWearEndpoints,
+} as const
+
 /** Everything the server can be asked. */
 export const endpoints = {
   ...sessionEndpoints,

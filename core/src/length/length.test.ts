@@ -259,6 +259,41 @@ describe('a drive as it is entered', () => {
   })
 })
 
+describe('the bounds of what a drive can be', () => {
+  const problems = (part: Partial<LengthDrive>) => driveProblems({ ...drive, ...part }).map(({ problem }) => problem)
+  it.each<[Partial<LengthDrive>, string | null]>([
+    [{ growthMm: 0 }, null],
+    [{ growthMm: 80 }, null],
+    [{ growthMm: 81 }, 'growth-range'],
+    [{ growthMm: -1 }, 'growth-range'],
+    [{ capacityTeeth: 8 }, null],
+    [{ capacityTeeth: 80 }, null],
+    [{ capacityTeeth: 7 }, 'capacity-range'],
+    [{ capacityTeeth: 81 }, 'capacity-range'],
+    [{ chainstayMm: 320, fronts: [38], sprockets: [12] }, null],
+    [{ chainstayMm: 900 }, null],
+    [{ chainstayMm: 901 }, 'chainstay-range'],
+    [{ chainstayMm: 319 }, 'chainstay-range'],
+    [{ chainstayMm: 12 }, 'chainstay-inches'],
+    [{ chainstayMm: 36 }, 'chainstay-inches'],
+    [{ chainstayMm: 11 }, 'chainstay-range'],
+    [{ chainstayMm: 37 }, 'chainstay-range'],
+    [{ largestSprocketTeeth: 3 }, 'teeth-few'],
+    [{ largestSprocketTeeth: 81 }, 'teeth-many'],
+    [{ largestSprocketTeeth: 34 }, null],
+    [{ fronts: [80] }, null],
+    [{ fronts: [81] }, 'teeth-many'],
+    [{ sprockets: [11, 13, 13] }, 'sprocket-twice'],
+    [{ sprockets: [11, 15, 13] }, 'sprockets-order'],
+  ])('%o: %s', (part, problem) => {
+    expect(problems(part)).toEqual(problem === null ? [] : [problem])
+  })
+  it('does not call a chainstay short where the teeth themselves cannot be', () => {
+    expect(problems({ chainstayMm: 320, fronts: [2] })).toEqual(['teeth-few'])
+    expect(problems({ chainstayMm: 320, sprockets: [2] })).toEqual(['teeth-few'])
+  })
+})
+
 describe('a loop without a derailleur', () => {
   const loop = { frontTeeth: 44, rearTeeth: 18, fromMm: 420, toMm: 440, halfLink: false }
   it('has every even count its dropout takes, and odd ones with a half link', () => {

@@ -4,6 +4,7 @@ import { dirname, join } from 'node:path'
 import Router from '@koa/router'
 import type { RequestState } from '../http/request.ts'
 import { openApiDocument } from './document.ts'
+import { problemsPage } from './problemsPage.ts'
 
 const PAGE = `<!doctype html>
 <html lang="en">
@@ -22,13 +23,18 @@ const PAGE = `<!doctype html>
 
 const OPEN = `SwaggerUIBundle({ url: '/api/v1/openapi.json', dom_id: '#reader', deepLinking: true, supportedSubmitMethods: [] })`
 
-/** The OpenAPI document, and a page to read it on. */
+/** The OpenAPI document, a page to read it on, and one that says what each problem is. */
 export function openApiRouter(): Router<RequestState> {
   const router = new Router<RequestState>()
   const document = openApiDocument()
   const assets = dirname(createRequire(import.meta.url).resolve('swagger-ui-dist/package.json'))
   router.get('/api/v1/openapi.json', (ctx) => {
     ctx.body = document
+  })
+  const problems = problemsPage()
+  router.get('/docs/problems', (ctx) => {
+    ctx.type = 'html'
+    ctx.body = problems
   })
   router.get('/docs/api', (ctx) => {
     ctx.type = 'html'
