@@ -1,5 +1,5 @@
 const from = (path, rest = {}) => ({ path, ...rest })
-const tests = '\\.test\\.tsx?$|/testing/'
+const tests = '\\.test(ing)?\\.tsx?$|/testing/'
 
 /** @type {import('dependency-cruiser').IConfiguration} */
 export default {

@@ -16,6 +16,9 @@ import {
   type Database,
 } from '@pelrin/server/db'
 import { PlainError, say } from './plain.ts'
+import { PEOPLE, SHOPS } from '../server/src/auth/models.ts'
+import { INSTRUMENTS, INSTRUMENT_VERSIONS } from '../server/src/instruments/models.ts'
+import { HOUSE_RULES, HOUSE_RULE_VERSIONS } from '../server/src/limits/models.ts'
 
 /** Where a database is, as those who sign in to it. */
 export interface DatabaseUrls {
@@ -42,8 +45,8 @@ export async function prepareDatabase({ url, ownerUrl }: DatabaseUrls, demo: boo
     const serving = decodeURIComponent(new URL(url).username)
     if (url !== ownerUrl) await grantServing(database.sequelize, serving)
     if (outdated && before > 0)
-      for (const { id } of await database.models.Shop.findAll()) await inShop(database, id, null, askForRebuild)
-    const shops = await database.models.Shop.findAll()
+      for (const { id } of await database.of(SHOPS).findAll()) await inShop(database, id, null, askForRebuild)
+    const shops = await database.of(SHOPS).findAll()
     if (shops.length > 0) return { demo: shops.some((shop) => shop.demo) }
     if (demo) await loadWithProgress(database)
     else await makeEmptyShop(database)
@@ -93,8 +96,8 @@ async function makeEmptyShop(database: Database): Promise<void> {
   const shopId = v7()
   const password = randomBytes(9).toString('base64url')
   // One transaction: a start that is interrupted leaves no shop without people.
-  await inShop(database, shopId, null, async ({ models, transaction, now }) => {
-    await models.Shop.create(
+  await inShop(database, shopId, null, async ({ of, transaction, now }) => {
+    await of(SHOPS).create(
       {
         id: shopId,
         code: 'workshop',
@@ -106,7 +109,7 @@ async function makeEmptyShop(database: Database): Promise<void> {
       { transaction },
     )
     const owner = v7()
-    await models.Person.create(
+    await of(PEOPLE).create(
       {
         id: owner,
         name: 'Owner',
@@ -122,15 +125,15 @@ async function makeEmptyShop(database: Database): Promise<void> {
     const shipped = [...SHIPPED_RULES, { ...SHIPPED_RULES[0], school: 'as-marked' as const }]
     for (const [i, { school, limits, watchShare }] of shipped.entries()) {
       const id = v7()
-      await models.HouseRule.create({ id, school, isDefault: i === 0 }, { transaction })
-      await models.HouseRuleVersion.create(
+      await of(HOUSE_RULES).create({ id, school, isDefault: i === 0 }, { transaction })
+      await of(HOUSE_RULE_VERSIONS).create(
         { id: v7(), houseRuleId: id, version: 1, limits, watchShare, validFrom: now },
         { transaction },
       )
     }
     const instrumentId = v7()
-    await models.Instrument.create({ id: instrumentId, kind: 'steel-rule', name: 'Steel rule' }, { transaction })
-    await models.InstrumentVersion.create(
+    await of(INSTRUMENTS).create({ id: instrumentId, kind: 'steel-rule', name: 'Steel rule' }, { transaction })
+    await of(INSTRUMENT_VERSIONS).create(
       {
         id: v7(),
         instrumentId,

@@ -1,5 +1,5 @@
 import { CARE_KINDS, shippedPrior, wearAt, type ChainForecastInput, type ForecastReading, DEFAULTS } from '@pelrin/core'
-import { Chance } from '../../server/src/db/seed/random.ts'
+import { Chance } from '../../server/src/demo/random.ts'
 
 /** Chains as a shop has them: two to five visits of one to three spots, one in four of unknown start. */
 export function benchChains(count: number, seed: number): ChainForecastInput[] {

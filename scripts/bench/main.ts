@@ -22,6 +22,7 @@ import { catalogueOf, DRIVE } from './catalogue.ts'
 import { million } from './million.ts'
 import { potSession } from './potSession.ts'
 import { watched } from './watched.ts'
+import { PEOPLE } from '../../server/src/auth/models.ts'
 
 /**
  * `npm run bench [-- --large]`: how fast forecasts, imports and the server are on this machine, each beside a bare floor of
@@ -292,7 +293,7 @@ for (const count of [10, 100]) {
   )
 }
 const people = await inShop(database, shopId, null, (work) =>
-  work.models.Person.findAll({ transaction: work.transaction }),
+  work.of(PEOPLE).findAll({ transaction: work.transaction }),
 )
 const run = await inShop(database, shopId, { personId: people[0]!.id, deviceId: null, requestId: null }, (work) =>
   askForRun(work, v7()),

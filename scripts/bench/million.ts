@@ -8,6 +8,7 @@ import { writeArchive } from '../../server/src/archive/archiveOut.ts'
 import { tableAsCsv } from '../../server/src/archive/csv.ts'
 import { inShop, type Database } from '../../server/src/db/index.ts'
 import { watched, type Went } from './watched.ts'
+import { SHOPS } from '../../server/src/auth/models.ts'
 
 const RIDES = 1_000_000
 
@@ -29,7 +30,7 @@ export async function million(database: Database, shopId: string, folder: string
   )
   const wayIn = await watched('the same into an empty one', async () => {
     const id = v7()
-    await database.models.Shop.create({
+    await database.of(SHOPS).create({
       id,
       code: `bench-${id}`,
       name: 'Bench',

@@ -14,7 +14,7 @@ import {
   type ForecastReading,
   type WearObservation,
 } from '@pelrin/core'
-import { Chance } from '../../server/src/db/seed/random.ts'
+import { Chance } from '../../server/src/demo/random.ts'
 import { toolNamed, type Shown, type Tool } from './tools.ts'
 import { simulateChain, TOOL_OF, type Generator, type SimulatedChain } from './truth.ts'
 

@@ -10,7 +10,7 @@ import {
   type CareKind,
   type WearPrior,
 } from '@pelrin/core'
-import { Chance } from '../../server/src/db/seed/random.ts'
+import { Chance } from '../../server/src/demo/random.ts'
 import { simulateChain, type Generator } from './truth.ts'
 
 export interface ForecastScore {

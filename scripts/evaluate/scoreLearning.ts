@@ -1,5 +1,5 @@
 import { learnLife, shippedPrior, type CareKind, type LearningChain, DEFAULTS } from '@pelrin/core'
-import { Chance } from '../../server/src/db/seed/random.ts'
+import { Chance } from '../../server/src/demo/random.ts'
 import { scoreForecasts } from './scoreForecasts.ts'
 import { simulateChain } from './truth.ts'
 

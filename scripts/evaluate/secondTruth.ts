@@ -1,5 +1,5 @@
 import { DEFAULTS, shippedPrior, wearAt, type CareKind, type WearParameters } from '@pelrin/core'
-import type { Chance } from '../../server/src/db/seed/random.ts'
+import type { Chance } from '../../server/src/demo/random.ts'
 
 /** Jumps of the gamma process wear grows by, %: about 0.07 % of scatter where 0.5 % were expected. */
 const JUMP = 0.01

@@ -1,5 +1,5 @@
 import { DEFAULTS, MM_PER_INCH, PITCH_MM } from '@pelrin/core'
-import type { Chance } from '../../server/src/db/seed/random.ts'
+import type { Chance } from '../../server/src/demo/random.ts'
 
 /** What a chain was read with, and what that shows of its wear. */
 export const TOOLS = ['fine', 'inch-rule', 'half-mm-rule', 'three-marks', 'two-marks'] as const

@@ -8,7 +8,7 @@ import {
   type WearParameters,
   type WearStart,
 } from '@pelrin/core'
-import type { Chance } from '../../server/src/db/seed/random.ts'
+import type { Chance } from '../../server/src/demo/random.ts'
 import { secondTruth } from './secondTruth.ts'
 import { toolNamed, type ToolName } from './tools.ts'
 

@@ -1,9 +1,10 @@
-import { IDLE_MS } from './auth/currentSession.ts'
+import { IDLE_MS } from './sessions/currentSession.ts'
 import type { Database } from './db/connection.ts'
 import { inShop } from './db/work.ts'
 import { sealTokens } from './imports/pull.ts'
 import type { Secrets } from './secrets.ts'
 import type { Scratch } from './transfers/scratch.ts'
+import { SHOPS } from './auth/models.ts'
 
 /** A key is kept so long: whoever sends a write again later than this says it anew. */
 const KEYS_KEPT = `interval '60 days'`
@@ -14,7 +15,7 @@ export async function keepHouse(database: Database, scratch: Scratch, secrets: S
   await database.sequelize.query('DELETE FROM sessions WHERE expires_at < now() OR last_seen_at < :idle', {
     replacements: { idle: new Date(Date.now() - IDLE_MS) },
   })
-  for (const { id } of await database.models.Shop.findAll())
+  for (const { id } of await database.of(SHOPS).findAll())
     await inShop(database, id, null, async (work) => {
       await work.execute(`DELETE FROM idempotency_keys WHERE created_at < now() - ${KEYS_KEPT}`)
       await work.execute(`DELETE FROM sign_in_tries WHERE last_at < now() - ${TRIES_KEPT}`)

@@ -4,13 +4,15 @@ import { Readable } from 'node:stream'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints } from '@pelrin/contract'
-import type { ProblemError } from '../http/problem.ts'
+import type { ProblemError } from '../problems/problem.ts'
 import { inShop } from '../db/work.ts'
 import { startShop, type RunningShop } from '../testing/shop.ts'
 import { rebuildState } from '../state/bikeState.ts'
 import { takeIn, type TakenIn } from './archiveIn.ts'
 import { Scratch } from '../transfers/scratch.ts'
 import { writeArchive } from './archiveOut.ts'
+import { SHOPS } from '../auth/models.ts'
+import { CUSTOMERS } from '../bikes/models.ts'
 
 let shop: RunningShop
 let lines: string[]
@@ -30,7 +32,7 @@ async function archiveOf(id: string): Promise<string[]> {
 }
 async function emptyShop(): Promise<string> {
   const id = v7()
-  await shop.database.models.Shop.create({
+  await shop.database.of(SHOPS).create({
     id,
     code: `shop-${id}`,
     name: 'Elsewhere',
@@ -50,7 +52,7 @@ const refusal = async (given: readonly string[]): Promise<[string, unknown]> => 
   )
   // Nothing of it is there.
   const left = await inShop(shop.database, id, null, (work) =>
-    work.models.Customer.count({ transaction: work.transaction }),
+    work.of(CUSTOMERS).count({ transaction: work.transaction }),
   )
   expect(left).toBe(0)
   return [error?.code ?? 'taken in', error?.values['line']]
@@ -83,7 +85,7 @@ describe('an archive of a whole shop', () => {
     expect(taken.every(({ added }) => added === 0)).toBe(true)
     expect(taken.filter(({ conflicts }) => conflicts > 0)).toMatchObject([{ name: 'customers', conflicts: 1 }])
     const kept = await inShop(shop.database, id, null, (work) =>
-      work.models.Customer.findByPk(renamed[0]!.id, { transaction: work.transaction }),
+      work.of(CUSTOMERS).findByPk(renamed[0]!.id, { transaction: work.transaction }),
     )
     expect(kept!.name).toBe('Somebody else')
   })

@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto'
 import { hash } from '@node-rs/argon2'
 import * as v from 'valibot'
 import { analyzeTables, type Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { ARCHIVE_VERSION } from './archiveOut.ts'
 import { archivedTables, asBelieved, DERIVED, NOT_BELIEVED, type ArchivedTable } from './archivedTables.ts'
 

@@ -1,6 +1,7 @@
 import { v7 } from 'uuid'
 import { addBike } from '../bikes/addBike.ts'
 import { momentOf, onlyOne, type InTable } from './inTable.ts'
+import { BIKES } from '../bikes/models.ts'
 
 /** Bikes: by their id, else by their tag, else by what they are called among their customer's. */
 export const bikesIn: InTable<'bikes'> = {
@@ -78,7 +79,7 @@ export const bikesIn: InTable<'bikes'> = {
             },
       odometer: null,
     })
-    if (notes !== undefined) await work.models.Bike.update({ notes }, { where: { id }, transaction: work.transaction })
+    if (notes !== undefined) await work.of(BIKES).update({ notes }, { where: { id }, transaction: work.transaction })
     return null
   },
 }

@@ -1,7 +1,7 @@
 import { v7 } from 'uuid'
 import { followCare, writeCare } from '../care/service.ts'
-import { refuseField } from '../http/problem.ts'
-import { presentFitting } from '../state/presentFitting.ts'
+import { refuseField } from '../problems/problem.ts'
+import { presentFitting } from '../fittings/presentFitting.ts'
 import { bikeOf, momentOf, onlyOne, type InTable } from './inTable.ts'
 import { stands } from '../db/facts.ts'
 

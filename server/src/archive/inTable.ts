@@ -1,7 +1,7 @@
 import type { RowOf, TableName } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { refuseField } from '../http/problem.ts'
-import { momentAt } from '../state/days.ts'
+import { refuseField } from '../problems/problem.ts'
+import { momentAt } from '../days/days.ts'
 
 /** How rows of one table come in. */
 export interface InTable<Name extends TableName> {

@@ -1,9 +1,9 @@
 import { TakeReading } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import * as v from 'valibot'
-import { refuseField } from '../http/problem.ts'
+import { refuseField } from '../problems/problem.ts'
 import { takeReading } from '../readings/service.ts'
-import { fittingAt } from '../state/moments.ts'
+import { fittingAt } from '../fittings/moments.ts'
 import { bikeOf, momentOf, onlyOne, type InTable } from './inTable.ts'
 import { stands } from '../db/facts.ts'
 

@@ -9,7 +9,7 @@ import { fileRoutes, TableTaken, TABLES_IN, type TableName } from '@pelrin/contr
 import { audited, inShop, analyzeTables, type Author } from '../db/work.ts'
 import { wentAway } from '../http/failures.ts'
 import { fingerprint, idempotencyKey, once } from '../http/idempotency.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import type { Serving } from '../http/serve.ts'
 import { tableTold } from '../imports/tableTold.ts'
 import { inBackground } from '../queue/background.ts'

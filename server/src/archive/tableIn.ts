@@ -9,7 +9,7 @@ import {
 } from '@pelrin/contract'
 import * as v from 'valibot'
 import type { Work } from '../db/work.ts'
-import { atField, ProblemError, sentence } from '../http/problem.ts'
+import { atField, ProblemError, sentence } from '../problems/problem.ts'
 import { ImportError } from '../imports/parsedRide.ts'
 import { fingerprintOf, meant, rowsOf, tableHead } from '../imports/table.ts'
 import { judgeBike } from '../state/judgeBike.ts'

@@ -1,6 +1,6 @@
 import { hash, verify } from '@node-rs/argon2'
 import pLimit from 'p-limit'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 
 /** How many are checked at a time, and how many may wait: each takes a core for a while, and 19 MB. */
 const AT_ONCE = 2

@@ -5,9 +5,10 @@ import type { GaugeHub } from '../gauge/hub.ts'
 import type { RequestState } from '../http/request.ts'
 import type { Serving } from '../http/serve.ts'
 import { accessLog } from './accessLog.ts'
-import { DEVICE_COOKIE, SESSION_COOKIE } from './currentSession.ts'
+import { DEVICE_COOKIE, SESSION_COOKIE } from '../sessions/currentSession.ts'
 import { describe, prove, signIn, signOut, switchPerson, type Origin } from './service.ts'
 import { WrongFrom } from './tries.ts'
+import { PEOPLE, SHOPS } from './models.ts'
 
 /** As long as browsers keep one, ms. */
 const DEVICE_MS = 400 * 86_400_000
@@ -28,11 +29,11 @@ export function authRoutes(serving: Serving, hub: GaugeHub): void {
   const tools = { database, wrongFrom: new WrongFrom() }
 
   serving.serveAnyone(endpoints.door, async () => {
-    const shops = await database.models.Shop.findAll({ order: [['name', 'ASC']] })
+    const shops = await database.of(SHOPS).findAll({ order: [['name', 'ASC']] })
     const demo = shops.find((shop) => shop.demo)
     const demoAccounts = demo
       ? await inShop(database, demo.id, null, async (work) => {
-          const people = await work.models.Person.findAll({ where: { active: true }, transaction: work.transaction })
+          const people = await work.of(PEOPLE).findAll({ where: { active: true }, transaction: work.transaction })
           return people
             .filter((person) => person.demoPassword !== null)
             .sort((a, b) => Role.options.indexOf(a.role) - Role.options.indexOf(b.role))

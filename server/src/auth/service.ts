@@ -1,14 +1,14 @@
 import { randomBytes } from 'node:crypto'
 import { v7 } from 'uuid'
-import type { Access, Session, SignIn, SwitchPerson } from '@pelrin/contract'
+import type { Session, SignIn, SwitchPerson } from '@pelrin/contract'
 import type { Database } from '../db/connection.ts'
-import type { PersonRow } from '../db/models/rows.ts'
 import { audited, inShop, type Author, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { rebuildProgress } from '../state/rebuild.ts'
-import { hashOfToken, provedUntil, type CurrentSession } from './currentSession.ts'
+import { hashOfToken, provedUntil, type CurrentSession } from '../sessions/currentSession.ts'
 import { isSecretOf } from './passwords.ts'
 import { forgetWrong, takeTry, tellWrong, type WrongFrom } from './tries.ts'
+import { DEVICES, DEVICE_PEOPLE, PEOPLE, SESSIONS, SHOPS, type PersonRow } from './models.ts'
 
 const SESSION_DAYS = 30
 
@@ -89,19 +89,19 @@ export async function signIn(
   { shop: code, name, password }: SignIn,
   origin: Origin,
 ): Promise<SignedIn> {
-  const shop = await database.models.Shop.findOne({ where: { code } })
+  const shop = await database.of(SHOPS).findOne({ where: { code } })
   const signInName = name.toLowerCase()
   if (!shop) {
     await wrongFrom.take(origin.address, null)
     await isSecretOf(null, password)
     throw new ProblemError(401, 'sign-in-wrong')
   }
-  const known = await inShop(database, shop.id, null, async ({ models, transaction }) => {
-    const person = await models.Person.findOne({ where: { signInName, active: true }, transaction })
-    const device = await deviceOf(models, transaction, origin)
+  const known = await inShop(database, shop.id, null, async ({ of, transaction }) => {
+    const person = await of(PEOPLE).findOne({ where: { signInName, active: true }, transaction })
+    const device = await deviceOf(of, transaction, origin)
     const invited =
       person && device
-        ? await models.DevicePerson.findOne({ where: { deviceId: device.id, personId: person.id }, transaction })
+        ? await of(DEVICE_PEOPLE).findOne({ where: { deviceId: device.id, personId: person.id }, transaction })
         : null
     return { person, invited: invited !== null }
   })
@@ -120,22 +120,22 @@ export async function signIn(
   )
   const person = known.person!
   return inShop(database, shop.id, null, async (plain) => {
-    const { models, transaction, now } = plain
+    const { of, transaction, now } = plain
     const token = randomBytes(32).toString('base64url')
     const tokenHash = hashOfToken(token)
     const expiresAt = new Date(now.getTime() + SESSION_DAYS * 86_400_000)
-    const before = await deviceOf(models, transaction, origin)
+    const before = await deviceOf(of, transaction, origin)
     const deviceToken =
       before && origin.deviceToken !== null ? origin.deviceToken : randomBytes(32).toString('base64url')
     const device =
       before ??
-      (await models.Device.create(
+      (await of(DEVICES).create(
         { id: v7(), name: origin.deviceName, tokenHash: hashOfToken(deviceToken), lastSeenAt: now },
         { transaction },
       ))
     const work: Work = { ...plain, author: { personId: person.id, deviceId: device.id, requestId: origin.requestId } }
     const ended = await endSessions(work, device.id, origin.sessionToken)
-    await models.Session.create(
+    await of(SESSIONS).create(
       {
         tokenHash,
         shopId: shop.id,
@@ -162,12 +162,12 @@ export async function signIn(
 
 /** The device that asks, if it was ever signed in in this shop. */
 async function deviceOf(
-  models: Work['models'],
+  of: Work['of'],
   transaction: Work['transaction'],
   { deviceToken }: Origin,
 ): Promise<{ readonly id: string } | null> {
   if (deviceToken === null) return null
-  return models.Device.findOne({ where: { tokenHash: hashOfToken(deviceToken) }, transaction })
+  return of(DEVICES).findOne({ where: { tokenHash: hashOfToken(deviceToken) }, transaction })
 }
 
 /** One session a device: signing in again ends the one before. */
@@ -191,10 +191,10 @@ async function isHere(work: Work, deviceId: string, { id, role }: PersonRow): Pr
 
 /** Everything a screen shows of the session. */
 export async function describe(work: Work, current: CurrentSession): Promise<Session> {
-  const { models, transaction } = work
-  const people = await models.Person.findAll({ where: { active: true }, order: [['name', 'ASC']], transaction })
-  const here = await models.DevicePerson.findAll({ where: { deviceId: current.deviceId }, transaction })
-  const device = await models.Device.findByPk(current.deviceId, { transaction })
+  const { of, transaction } = work
+  const people = await of(PEOPLE).findAll({ where: { active: true }, order: [['name', 'ASC']], transaction })
+  const here = await of(DEVICE_PEOPLE).findAll({ where: { deviceId: current.deviceId }, transaction })
+  const device = await of(DEVICES).findByPk(current.deviceId, { transaction })
   const hereIds = new Set(here.map((row) => row.personId))
   const { id, code, name, timeZone, distanceUnit } = current.shop
   return {
@@ -225,9 +225,9 @@ export async function switchPerson(
   origin: Origin,
 ): Promise<Session> {
   const { shop, deviceId, tokenHash } = current
-  const { person, invited } = await inShop(database, shop.id, null, async ({ models, transaction }) => {
-    const found = await models.Person.findOne({ where: { initials, active: true }, transaction })
-    const there = found && (await models.DevicePerson.findOne({ where: { deviceId, personId: found.id }, transaction }))
+  const { person, invited } = await inShop(database, shop.id, null, async ({ of, transaction }) => {
+    const found = await of(PEOPLE).findOne({ where: { initials, active: true }, transaction })
+    const there = found && (await of(DEVICE_PEOPLE).findOne({ where: { deviceId, personId: found.id }, transaction }))
     return { person: found, invited: there !== null }
   })
   const byPassword = password !== undefined
@@ -245,9 +245,9 @@ export async function switchPerson(
   )
   if (!invited && !byPassword) throw new ProblemError(403, 'pin-first-password')
   return inShop(database, shop.id, authorOf(current, origin), async (work) => {
-    const { models, transaction, now } = work
+    const { of, transaction, now } = work
     const provedAt = byPassword ? now : null
-    await models.Session.update({ personId: person!.id, provedAt }, { where: { tokenHash }, transaction })
+    await of(SESSIONS).update({ personId: person!.id, provedAt }, { where: { tokenHash }, transaction })
     await isHere(work, deviceId, person!)
     await audited(work, 'switched-person', 'person', person!.id)
     return describe(work, { ...current, person: asPerson(person!), provedAt })
@@ -262,8 +262,8 @@ export async function prove(
   origin: Origin,
 ): Promise<Session> {
   const { shop, person: here, tokenHash } = current
-  const person = await inShop(database, shop.id, null, ({ models, transaction }) =>
-    models.Person.findOne({ where: { id: here.id, active: true }, transaction }),
+  const person = await inShop(database, shop.id, null, ({ of, transaction }) =>
+    of(PEOPLE).findOne({ where: { id: here.id, active: true }, transaction }),
   )
   await proven(
     { database, wrongFrom, origin },
@@ -278,21 +278,14 @@ export async function prove(
   )
   return inShop(database, shop.id, authorOf(current, origin), async (work) => {
     const provedAt = work.now
-    await work.models.Session.update({ provedAt }, { where: { tokenHash }, transaction: work.transaction })
+    await work.of(SESSIONS).update({ provedAt }, { where: { tokenHash }, transaction: work.transaction })
     await audited(work, 'proved', 'person', here.id)
     return describe(work, { ...current, provedAt })
   })
 }
 
-/** @throws ProblemError 403 for an owner's act when the password was not typed lately */
-export function refuseUnproved(session: CurrentSession, access: Access): void {
-  if (access !== 'owner') return
-  const until = provedUntil(session)
-  if (!until || until.getTime() < Date.now()) throw new ProblemError(403, 'prove-again')
-}
-
 /** Ends the device's session. Facts written by it stay. */
 export async function signOut(work: Work, current: CurrentSession): Promise<void> {
   await audited(work, 'signed-out', 'device', current.deviceId)
-  await work.models.Session.destroy({ where: { tokenHash: current.tokenHash }, transaction: work.transaction })
+  await work.of(SESSIONS).destroy({ where: { tokenHash: current.tokenHash }, transaction: work.transaction })
 }

@@ -1,6 +1,6 @@
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import { audited, type Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 
 /** So many wrong tries in a row cost nothing; then the wait doubles from one to the next, seconds. */
 const FREE = 5

@@ -1,7 +1,7 @@
 import { endpoints } from '@pelrin/contract'
 import { audited, inShop } from '../db/work.ts'
 import type { Serving } from '../http/serve.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import type { Backups } from './backups.ts'
 
 /** @param backups whoever makes them; undefined where somebody else does */

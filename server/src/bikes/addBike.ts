@@ -1,14 +1,16 @@
 import { driveProblems, parseOdometer } from '@pelrin/core'
 import type { AddBike, BikeSummary } from '@pelrin/contract'
-import type { CustomerRow, DriveRow } from '../db/models/rows.ts'
 import { brokenBy } from '../db/refused.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { appendEntry } from '../distance/store.ts'
-import { atField, ProblemError, refuseField } from '../http/problem.ts'
+import { atField, ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { summaries } from './summaries.ts'
 import { factBy } from '../db/facts.ts'
+import { BIKES, CUSTOMERS, type CustomerRow } from './models.ts'
+import { CHAINS, FITTINGS } from '../chains/models.ts'
+import { DRIVES, type DriveRow } from '../parts/models.ts'
 
 /** What nobody has said of a drive yet. */
 const UNSAID: Omit<DriveRow, 'id' | 'bikeId' | keyof AddBike['drive']> = {
@@ -43,7 +45,7 @@ const UNSAID: Omit<DriveRow, 'id' | 'bikeId' | keyof AddBike['drive']> = {
  * @throws ProblemError 422 at the field that cannot be: a tag that is another bike's, a customer that is not there, teeth, odometer
  */
 export async function addBike(work: Work, added: AddBike): Promise<BikeSummary> {
-  const { models, transaction } = work
+  const { of, transaction } = work
   const { id, customer, label, kind, maker, model, frameMark, odometerUnit, drive, chain, odometer } = added
   const wrong = driveProblems({ ...UNSAID, ...drive }).map(({ at, problem }) => atField(`drive.${at}`, problem))
   const { assumed } = await assumptionsInForce(work)
@@ -56,7 +58,7 @@ export async function addBike(work: Work, added: AddBike): Promise<BikeSummary> 
   if (customer.new) await addCustomer(work, { id: customer.id, ...customer.new })
   const tag = added.tag ?? (await nextTag(work))
   try {
-    await models.Bike.create(
+    await of(BIKES).create(
       {
         id,
         customerId: customer.id,
@@ -83,7 +85,7 @@ export async function addBike(work: Work, added: AddBike): Promise<BikeSummary> 
     if (broken?.rule === 'reference') throw refuseField('customer.id', 'customer-unknown')
     throw error
   }
-  await models.Drive.create({ ...UNSAID, ...drive, id: added.id, bikeId: id }, { transaction })
+  await of(DRIVES).create({ ...UNSAID, ...drive, id: added.id, bikeId: id }, { transaction })
   if (chain) await putOn(work, id, chain)
   if (odometer && shown?.ok)
     await appendEntry(work, {
@@ -108,7 +110,7 @@ export async function addCustomer(
   work: Work,
   { id, name, ...more }: Pick<CustomerRow, 'id' | 'name'> & Partial<CustomerRow>,
 ): Promise<void> {
-  await work.models.Customer.create(
+  await work.of(CUSTOMERS).create(
     {
       id,
       name,
@@ -137,14 +139,14 @@ async function nextTag(work: Work): Promise<string> {
 }
 
 async function putOn(work: Work, bikeId: string, chain: NonNullable<AddBike['chain']>): Promise<void> {
-  const { models, transaction, now } = work
+  const { of, transaction, now } = work
   const { id, fittingId, name, pitches, care, since, fittedNew } = chain
   const from = since === null ? now : new Date(since)
-  await models.Chain.create(
+  await of(CHAINS).create(
     { id, name, pitches, care, partId: null, fate: null, homeBikeId: null, version: 1 },
     { transaction },
   )
-  await models.Fitting.create(
+  await of(FITTINGS).create(
     {
       id: fittingId,
       bikeId,

@@ -2,9 +2,10 @@ import type { BikeDetails, ChangeBike } from '@pelrin/contract'
 import type * as v from 'valibot'
 import { brokenBy } from '../db/refused.ts'
 import { audited, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
 import { held } from '../db/facts.ts'
+import { BIKES } from './models.ts'
 
 /**
  * Changes what a bike is called, its tag, frame mark or notes.
@@ -19,7 +20,7 @@ export async function changeBike(
   change: ChangeBike,
 ): Promise<v.InferOutput<typeof BikeDetails>> {
   await lockBikeState(work, id)
-  const bike = await work.models.Bike.findByPk(id, { transaction: work.transaction })
+  const bike = await work.of(BIKES).findByPk(id, { transaction: work.transaction })
   if (!bike) throw new ProblemError(404, 'bike-unknown')
   const shown = (): v.InferOutput<typeof BikeDetails> => ({
     id,

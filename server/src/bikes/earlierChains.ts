@@ -1,7 +1,7 @@
 import type { Assumptions } from '@pelrin/core'
 import type { EarlierChain, VerdictInput } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { distanceOfChain, shopRiding, type BikeDistance } from '../distance/bikeDistance.ts'
+import { distanceOfChain, shopRiding, type BikeDistance } from '../distance/bikeDistanceStore.ts'
 
 /**
  * Chains that ran on a bike before the present one, or in turn with it: what their last verdict rested on, brought up to

@@ -1,5 +1,5 @@
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 
 /** Holds a bike that work is to be done on. @throws ProblemError 404 for none, 409 for one that was sold or left for good */
 export async function lockPresentBike(work: Work, bikeId: string): Promise<void> {

@@ -4,7 +4,7 @@ import { type BikeSummary, type Output, type RackSort, type RackState } from '@p
 import type { Work } from '../db/work.ts'
 import { decodeCursor, encodeCursor } from '../http/cursor.ts'
 import { sortedBy, type SortKey } from '../http/sorted.ts'
-import { dayIn } from '../state/days.ts'
+import { dayIn } from '../days/days.ts'
 import { CHANCE_SHOWN, CHANGE_STANDS, STANDING_ORDER, STANDING_RANK, STANDING_WORD } from '../standing/standing.ts'
 import { textCondition } from './find.ts'
 import { SUMMARY_FROM, summaries } from './summaries.ts'

@@ -1,5 +1,5 @@
 import { SHIPPED_RULES } from '@pelrin/core'
-import { INSTRUMENTS } from '../db/seed/scenario.ts'
+import { WALL } from '../demo/scenario.ts'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints } from '@pelrin/contract'
@@ -85,7 +85,7 @@ describe('a bike’s record', () => {
     expect(verdictInput?.readings.map((reading) => reading.id)).toEqual(
       expect.arrayContaining(verdict?.outcome.countedReadingIds ?? []),
     )
-    expect(verdictInput?.instruments).toHaveLength(INSTRUMENTS.length)
+    expect(verdictInput?.instruments).toHaveLength(WALL.length)
     expect(verdictInput?.otherRules).toHaveLength(SHIPPED_RULES.length - 1)
     expect(verdictInput?.rule.limits['derailleur-11-up'].change).toBe(summary.limit)
   })

@@ -11,7 +11,7 @@ import {
 } from '@pelrin/core'
 import type { BikeRecord, CorrectedReading, Reading, Spot } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import {
   assumedAt,
   assumptionsInForce,
@@ -20,19 +20,21 @@ import {
 } from '../limits/assumptionsStore.ts'
 import { decisionsOf } from '../limits/decisionsStore.ts'
 import { asLedgerRide } from '../distance/store.ts'
-import { asAttributed } from '../readings/attributed.ts'
+import { asAttributed } from '../readings/attributedStore.ts'
 import { conditionsOf, type ReadingFact, type SpotFact } from '../readings/store.ts'
 import { bikeFacts, shownOf, type BikeFacts } from '../state/verdictInput.ts'
 import { earlierChains } from './earlierChains.ts'
 import { ownPrices } from './ownPrices.ts'
 import { summaries } from './summaries.ts'
+import { BIKES, CUSTOMERS } from './models.ts'
+import { BIKE_STATE } from '../state/models.ts'
 
 /** One bike's whole record. */
 export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord> {
   const [summary] = await summaries(work, 'WHERE b.id = :bikeId', { bikeId })
-  const bike = await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })
+  const bike = await work.of(BIKES).findByPk(bikeId, { transaction: work.transaction })
   if (!summary || !bike) throw new ProblemError(404, 'bike-unknown')
-  const customer = await work.models.Customer.findByPk(bike.customerId, { transaction: work.transaction })
+  const customer = await work.of(CUSTOMERS).findByPk(bike.customerId, { transaction: work.transaction })
   const facts = await bikeFacts(work, bikeId, work.now)
   const [verdict] = await work.select<{
     id: string
@@ -49,7 +51,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
   const { fitting, distance } = facts
   const { assumed, overrides } = await assumptionsInForce(work)
   const lastEntry = distance.entries.at(-1)
-  const state = await work.models.BikeState.findByPk(bikeId, { transaction: work.transaction })
+  const state = await work.of(BIKE_STATE).findByPk(bikeId, { transaction: work.transaction })
   return {
     summary,
     version: bike.version,

@@ -4,7 +4,7 @@ import { dayAfter } from '@pelrin/core'
 import { endpoints, type BikeCare } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
 import { rebuildState } from '../state/bikeState.ts'
-import { dayIn } from '../state/days.ts'
+import { dayIn } from '../days/days.ts'
 import { bikeNamed, fittingOn, startShop, type RunningShop } from '../testing/shop.ts'
 
 let shop: RunningShop

@@ -1,7 +1,7 @@
 import { eventCare, type Assumptions, type CareKind, type EventCare } from '@pelrin/core'
 import type { CareNext, EventDate } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { dayIn } from '../state/days.ts'
+import { dayIn } from '../days/days.ts'
 
 interface Row {
   id: string

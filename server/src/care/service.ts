@@ -2,13 +2,15 @@ import type { BikeCare, CareHabit, endpoints, Output } from '@pelrin/contract'
 import type { Cleaning, Treatment } from '@pelrin/core'
 import { lockPresentBike } from '../bikes/lockPresentBike.ts'
 import { audited, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
-import { dayIn } from '../state/days.ts'
-import { fittingMeant } from '../state/moments.ts'
+import { dayIn } from '../days/days.ts'
+import { fittingMeant } from '../fittings/moments.ts'
 import { careOf, standingCare } from './store.ts'
 import { factBy, newFact, withdraw, held } from '../db/facts.ts'
+import { BIKES, CUSTOMERS } from '../bikes/models.ts'
+import { CARE_EVENTS } from './models.ts'
 
 type Recording = Output<typeof endpoints.recordCare.body>
 
@@ -73,7 +75,7 @@ export async function writeCare(
   },
 ): Promise<void> {
   const { id, chainId, bikeId, kind, care, cleaning, atHome = false, note = null, at } = event
-  await work.models.CareEvent.create(
+  await work.of(CARE_EVENTS).create(
     {
       id,
       chainId,
@@ -97,7 +99,7 @@ export async function withdrawCare(
   { id, reason }: Output<typeof endpoints.withdrawCare.body>,
 ): Promise<BikeCare> {
   const gone = { unknown: 'care-unknown', already: 'care-gone' } as const
-  const event = await withdraw(work, work.models.CareEvent, eventId, { id, reason }, gone)
+  const event = await withdraw(work, CARE_EVENTS, eventId, { id, reason }, gone)
   await audited(work, 'withdrew', 'care', eventId, { reason })
   const [on] = await work.select<{ bikeId: string }>(
     'SELECT bike_id AS "bikeId" FROM fittings WHERE chain_id = :chainId AND upper_inf(during)',
@@ -122,7 +124,7 @@ export async function setCareInterval(
   { own }: Output<typeof endpoints.setCareInterval.body>,
 ): Promise<BikeCare> {
   await lockBikeState(work, bikeId)
-  const bike = await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })
+  const bike = await work.of(BIKES).findByPk(bikeId, { transaction: work.transaction })
   if (!bike) throw new ProblemError(404, 'bike-unknown')
   await held(bike, version, () => careOf(work, bikeId))
   const before = { km: bike.careKm, days: bike.careDays }
@@ -137,10 +139,10 @@ export async function setCareInterval(
 
 /** Says who treats a customer's chains, and which weekday suits them. @throws ProblemError 404; 412 when somebody was faster */
 export async function setCareHabit(work: Work, bikeId: string, version: number, habit: CareHabit): Promise<BikeCare> {
-  const { models, transaction } = work
-  const bike = await models.Bike.findByPk(bikeId, { transaction })
+  const { of, transaction } = work
+  const bike = await of(BIKES).findByPk(bikeId, { transaction })
   if (!bike) throw new ProblemError(404, 'bike-unknown')
-  const customer = await models.Customer.findByPk(bike.customerId, { transaction, lock: transaction.LOCK.UPDATE })
+  const customer = await of(CUSTOMERS).findByPk(bike.customerId, { transaction, lock: transaction.LOCK.UPDATE })
   await held(customer!, version, () => careOf(work, bikeId))
   await customer!.update({ ...habit, version: version + 1 }, { transaction })
   await audited(work, 'set-care-habit', 'customer', bike.customerId, { ...habit })

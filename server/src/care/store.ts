@@ -1,14 +1,14 @@
-import type { CareEventRow } from '../db/models/rows.ts'
 import type { BikeCare } from '@pelrin/contract'
 import { TREATMENTS, type CareKind } from '@pelrin/core'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { eventDatesOf } from './eventDates.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { unlooked } from '../looks/store.ts'
 import { jointOfChain } from '../parts/jointStore.ts'
 import type { CareNext } from '@pelrin/contract'
 import { stands } from '../db/facts.ts'
+import type { CareEventRow } from './models.ts'
 
 interface Row extends Pick<CareEventRow, 'id' | 'kind' | 'care' | 'cleaning' | 'atHome' | 'note'> {
   at: Date

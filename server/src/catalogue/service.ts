@@ -3,12 +3,14 @@ import type { CatalogueItem } from '@pelrin/contract'
 import type { ProblemCode } from '@pelrin/contract/messages'
 import { v7 } from 'uuid'
 import { audited, type Work } from '../db/work.ts'
-import { atField, ProblemError, refuseField } from '../http/problem.ts'
-import { catalogueChanged } from '../parts/catalogue.ts'
+import { atField, ProblemError, refuseField } from '../problems/problem.ts'
+import { catalogueChanged } from '../parts/catalogueStore.ts'
 import { moveStock, type Movement } from '../stock/movements.ts'
 import { nameLists, partNames } from './names.ts'
 import { keptForBikes, movementsOf, partLine } from './store.ts'
 import { held } from '../db/facts.ts'
+import { PARTS } from './models.ts'
+import { SUPPLIER_OFFERS } from '../orders/models.ts'
 
 /** One part with all that is known of it. @throws ProblemError 404 */
 export async function catalogueItem(work: Work, id: string): Promise<CatalogueItem> {
@@ -17,7 +19,7 @@ export async function catalogueItem(work: Work, id: string): Promise<CatalogueIt
   const { line, facts, version } = found
   const { kind, maker, name, price, stock, reorderPoint } = line
   const part: CataloguePart = { kind, maker, name, price, stock, reorderPoint, facts }
-  const offer = await work.models.SupplierOffer.findByPk(id, { transaction: work.transaction })
+  const offer = await work.of(SUPPLIER_OFFERS).findByPk(id, { transaction: work.transaction })
   return {
     ...line,
     version,
@@ -52,10 +54,7 @@ async function refuseNamesake(work: Work, { kind, maker, name }: CataloguePart, 
 export async function addPart(work: Work, id: string, cells: PartCells): Promise<CatalogueItem> {
   const { stock, ...part } = await partOf(work, cells)
   await refuseNamesake(work, { ...part, stock }, id)
-  await work.models.Part.create(
-    { id, ...part, stock: 0, version: 1, removedAt: null },
-    { transaction: work.transaction },
-  )
+  await work.of(PARTS).create({ id, ...part, stock: 0, version: 1, removedAt: null }, { transaction: work.transaction })
   await audited(work, 'added', 'part', id, part)
   if (stock > 0) await moveStock(work, id, { id: v7(), kind: 'counted', quantity: stock })
   else await catalogueChanged(work)
@@ -68,7 +67,7 @@ export async function addPart(work: Work, id: string, cells: PartCells): Promise
  * @throws ProblemError 412 with the part as it is when somebody was faster
  */
 export async function changePart(work: Work, id: string, version: number, cells: PartCells): Promise<CatalogueItem> {
-  const row = await work.models.Part.findOne({
+  const row = await work.of(PARTS).findOne({
     where: { id, removedAt: null },
     transaction: work.transaction,
     lock: work.transaction.LOCK.UPDATE,
@@ -90,10 +89,9 @@ export async function removePart(work: Work, id: string, version: number): Promi
   if (!found) throw new ProblemError(404, 'part-unknown')
   await held(found, version, () => catalogueItem(work, id))
   if (found.line.kept > 0 || found.line.onOrder > 0) throw new ProblemError(409, 'part-in-use')
-  await work.models.Part.update(
-    { removedAt: work.now, version: version + 1 },
-    { where: { id, version }, transaction: work.transaction },
-  )
+  await work
+    .of(PARTS)
+    .update({ removedAt: work.now, version: version + 1 }, { where: { id, version }, transaction: work.transaction })
   await catalogueChanged(work)
   await audited(work, 'removed', 'part', id)
 }

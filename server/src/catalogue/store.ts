@@ -1,10 +1,10 @@
 import type { CatalogueLine, CatalogueSort, endpoints, Output, StockMovement } from '@pelrin/contract'
-import type { PartRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
 import { sortedBy, type SortKey } from '../http/sorted.ts'
-import { KEPT_SUMS } from '../parts/catalogue.ts'
+import { KEPT_SUMS } from '../parts/catalogueStore.ts'
 import { ON_ORDER } from '../stock/kept.ts'
 import { escapeLike, searchWords } from '../bikes/find.ts'
+import type { PartRow } from './models.ts'
 
 const PAGE = 100
 

@@ -2,7 +2,7 @@ import { bikeQuestion, judgeChain } from '@pelrin/core'
 import type { Work } from '../db/work.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { partsFacts } from '../parts/bikeParts.ts'
-import { catalogue } from '../parts/catalogue.ts'
+import { catalogue } from '../parts/catalogueStore.ts'
 
 /**
  * Tells which chains could go on a bike, by the same rules as new ones. A chain nobody knows the part of is left to whoever

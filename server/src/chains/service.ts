@@ -3,16 +3,19 @@ import type { BikeChains, ChainJoint, ChainPage, Output } from '@pelrin/contract
 import { v7 } from 'uuid'
 import { lockPresentBike } from '../bikes/lockPresentBike.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
-import { afterAll } from '../state/moments.ts'
+import { afterAll } from '../fittings/moments.ts'
 import { judgeBike } from '../state/judgeBike.ts'
-import { presentFitting } from '../state/presentFitting.ts'
+import { presentFitting } from '../fittings/presentFitting.ts'
 import { chainFits } from './fits.ts'
 import { setAside } from './setAside.ts'
 import { bikeChains, chainById } from './store.ts'
 import { chainPage } from './timeline.ts'
 import { newFact, held } from '../db/facts.ts'
+import { BIKES } from '../bikes/models.ts'
+import { CHAINS, FITTINGS } from './models.ts'
+import { JOINT_EVENTS } from '../parts/models.ts'
 
 /** Adds a chain to a bike's rotation; it waits there until it is put on. */
 export async function addChain(
@@ -20,9 +23,9 @@ export async function addChain(
   bikeId: string,
   { id, name, pitches, care }: Output<typeof endpoints.addChain.body>,
 ): Promise<BikeChains> {
-  const { models, transaction } = work
-  if (!(await models.Bike.findByPk(bikeId, { transaction }))) throw new ProblemError(404, 'bike-unknown')
-  await models.Chain.create(
+  const { of, transaction } = work
+  if (!(await of(BIKES).findByPk(bikeId, { transaction }))) throw new ProblemError(404, 'bike-unknown')
+  await of(CHAINS).create(
     { id, name, pitches, care, partId: null, fate: 'rotation', homeBikeId: bikeId, version: 1 },
     { transaction },
   )
@@ -45,11 +48,11 @@ export async function swapChain(
   await lockPresentBike(asked, bikeId)
   await lockBikeState(asked, bikeId)
   const work = await afterAll(asked, bikeId)
-  const { models, transaction } = work
+  const { of, transaction } = work
   const [open] = await work.select(`SELECT id FROM jobs WHERE bike_id = :bikeId AND state = 'open'`, { bikeId })
   if (open) throw new ProblemError(409, 'job-open-already')
   // Two bikes that want one chain at once wait for each other here.
-  const row = await models.Chain.findByPk(chainId, { transaction, lock: transaction.LOCK.UPDATE })
+  const row = await of(CHAINS).findByPk(chainId, { transaction, lock: transaction.LOCK.UPDATE })
   const chain = row && (await chainById(work, chainId))
   if (!chain) throw new ProblemError(404, 'chain-missing')
   if (chain.state === 'on')
@@ -67,7 +70,7 @@ export async function swapChain(
   }
   const { fate, homeBikeId } = row.get({ plain: true })
   await row.update({ fate: null, homeBikeId: null, version: row.version + 1 }, { transaction })
-  await models.Fitting.create(
+  await of(FITTINGS).create(
     {
       id,
       bikeId,
@@ -86,7 +89,7 @@ export async function swapChain(
     { transaction },
   )
   if (chain.joint)
-    await models.JointEvent.create(
+    await of(JOINT_EVENTS).create(
       {
         id: v7(),
         jointId: chain.joint.id,
@@ -133,8 +136,8 @@ export async function changeChain(
   version: number,
   change: Output<typeof endpoints.changeChain.body>,
 ): Promise<ChainPage> {
-  const { models, transaction } = work
-  const row = await models.Chain.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
+  const { of, transaction } = work
+  const row = await of(CHAINS).findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
   if (!row) throw new ProblemError(404, 'chain-missing')
   const page = await chainPage(work, id)
   await held(row, version, () => page)

@@ -7,7 +7,7 @@ import {
   shopRiding,
   type BikeDistance,
   type ShopRiding,
-} from '../distance/bikeDistance.ts'
+} from '../distance/bikeDistanceStore.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { jointOfChain } from '../parts/jointStore.ts'
 import { chainFits } from './fits.ts'

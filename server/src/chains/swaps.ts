@@ -1,6 +1,6 @@
-import type { FittingRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
-import { dayIn } from '../state/days.ts'
+import { dayIn } from '../days/days.ts'
+import type { FittingRow } from './models.ts'
 
 /** A swap that put on what is on now. */
 interface Swap {

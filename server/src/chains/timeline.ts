@@ -1,6 +1,6 @@
 import type { ChainPage, JointPage, ThingEvent } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { jointById } from '../parts/jointStore.ts'
 import { asChainJoint } from './joints.ts'
 import { chainById } from './store.ts'

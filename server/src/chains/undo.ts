@@ -1,14 +1,16 @@
 import type { BikeChains } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { audited, type Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
-import { presentFitting } from '../state/presentFitting.ts'
+import { presentFitting } from '../fittings/presentFitting.ts'
 import { bikeChains } from './store.ts'
 import { setAside } from './setAside.ts'
 import { swapOf } from './swaps.ts'
 import { tombstone, stands } from '../db/facts.ts'
+import { JOINT_EVENTS } from '../parts/models.ts'
+import { READINGS } from '../readings/models.ts'
 
 /** What put a chain on in the place of another. */
 export interface Fitted {
@@ -29,10 +31,10 @@ export async function takeBackFitting(
   { bikeId, fittingId, chainId, before }: Fitted,
   reason: string,
 ): Promise<void> {
-  const { models, transaction } = work
+  const { of, transaction } = work
   const present = await presentFitting(work, bikeId)
   if (present?.id !== fittingId) throw new ProblemError(409, 'undo-moved-on')
-  if (await models.Reading.findOne({ where: { fittingId, deleted: false }, transaction }))
+  if (await of(READINGS).findOne({ where: { fittingId, deleted: false }, transaction }))
     throw new ProblemError(409, 'undo-measured')
   await work.execute(`UPDATE fittings SET during = 'empty' WHERE id = :fittingId`, { fittingId })
   if (before) {
@@ -47,8 +49,8 @@ export async function takeBackFitting(
     { chainId, from: present.from },
   )
   for (const { id } of closed) {
-    const event = (await models.JointEvent.findByPk(id, { transaction, rejectOnEmpty: true })).get({ plain: true })
-    await models.JointEvent.create({ ...event, id: v7(), ...tombstone(work, id, reason) }, { transaction })
+    const event = (await of(JOINT_EVENTS).findByPk(id, { transaction, rejectOnEmpty: true })).get({ plain: true })
+    await of(JOINT_EVENTS).create({ ...event, id: v7(), ...tombstone(work, id, reason) }, { transaction })
   }
 }
 

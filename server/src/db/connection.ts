@@ -1,10 +1,11 @@
 import { Sequelize } from 'sequelize'
-import { defineModels, type Models } from './models/index.ts'
+import { attributesOf, type ModelOf, type Table } from './table.ts'
 import { grantServing, SERVING_ROLE } from './roles.ts'
 
 export interface Database {
   readonly sequelize: Sequelize
-  readonly models: Models
+  /** A table as it is read and written. */
+  readonly of: <T extends Table>(table: T) => ModelOf<T>
   close(): Promise<void>
 }
 
@@ -15,7 +16,7 @@ export interface Database {
 const PATIENCE = { acquire: 5_000, statement: 30_000, lock: 10_000, idle: 30_000 } as const
 
 /**
- * Opens a connection pool and the models on it.
+ * Opens a connection pool; tables are made known on it as they are asked for.
  *
  * @param url `postgres://…` of the database
  * @param options `log` gets each statement; `poolSize` connections at most; `hurried`: whoever asks waits, so nothing may take for ever
@@ -52,7 +53,11 @@ export function openDatabase(
           },
         }),
   })
-  return { sequelize, models: defineModels(sequelize), close: () => sequelize.close() }
+  const of = <T extends Table>(asked: T): ModelOf<T> =>
+    (sequelize.isDefined(asked.name)
+      ? sequelize.model(asked.name)
+      : sequelize.define(asked.name, attributesOf(asked))) as unknown as ModelOf<T>
+  return { sequelize, of, close: () => sequelize.close() }
 }
 
 /**

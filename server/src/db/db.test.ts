@@ -8,18 +8,13 @@ import { endpoints } from '@pelrin/contract'
 import { rebuildState } from '../state/bikeState.ts'
 import { bikeFacts, forecastOf, shownOf } from '../state/verdictInput.ts'
 import { copyOfDemo, Device, ownerOf, serveDatabase, superuserOf } from '../testing/shop.ts'
-import {
-  grantServing,
-  inShop,
-  loadDemo,
-  migrateDown,
-  migrateUp,
-  NewerSchemaError,
-  openDatabase,
-  type Database,
-} from './index.ts'
+import { grantServing, inShop, migrateDown, migrateUp, NewerSchemaError, openDatabase, type Database } from './index.ts'
+import { loadDemo } from '../demo/loadDemo.ts'
 import { SHOP_TABLES } from './migrations/0001-foundation.ts'
 import { migrations } from './migrations/index.ts'
+import { SHOPS } from '../auth/models.ts'
+import { BIKES } from '../bikes/models.ts'
+import { VERDICTS } from '../readings/models.ts'
 
 let database: Database
 let url: string
@@ -28,7 +23,7 @@ let shopId: string
 beforeAll(async () => {
   ;({ url, drop } = await copyOfDemo())
   database = openDatabase(url)
-  shopId = (await database.models.Shop.findOne())?.id ?? ''
+  shopId = (await database.of(SHOPS).findOne())?.id ?? ''
 })
 afterAll(async () => {
   await database.close()
@@ -65,14 +60,14 @@ describe('row-level scoping', () => {
     )
   })
   it('gives a query without a shop nothing, and lets it write nothing', async () => {
-    expect(await database.models.Bike.count()).toBe(0)
+    expect(await database.of(BIKES).count()).toBe(0)
     await expect(
       database.sequelize.query(`INSERT INTO devices (id, name) VALUES (gen_random_uuid(), 'x')`),
     ).rejects.toThrow(/row-level security|null value/)
   })
   it('keeps a shop from another’s rows, in raw SQL too', async () => {
     const other = '0192c7f2-5340-7b38-85ad-000000000000'
-    await database.models.Shop.create({
+    await database.of(SHOPS).create({
       id: other,
       code: 'other',
       name: 'Other',
@@ -131,7 +126,7 @@ describe('row-level scoping', () => {
   })
   it('holds even where the login is a superuser', async () => {
     const served = await serveDatabase(superuserOf(url))
-    expect(await served.database.models.Bike.count()).toBe(0)
+    expect(await served.database.of(BIKES).count()).toBe(0)
     const device = new Device(served.base)
     await device.signIn()
     expect((await device.ask(endpoints.rack)).body.total).toBe(119)
@@ -163,7 +158,7 @@ describe('a prepared statement', () => {
       await work.prepared('SELECT 1 / :n::int AS x', { n: 0 })
     })
     await expect(broken).rejects.toThrow(/division by zero/)
-    expect((await database.models.Shop.findByPk(shopId))?.name).not.toBe('Torn')
+    expect((await database.of(SHOPS).findByPk(shopId))?.name).not.toBe('Torn')
     expect(await asked('SELECT 1 / :n::int AS x', { n: 1 })).toEqual([{ x: 1 }])
   })
 })
@@ -194,7 +189,7 @@ describe('the demo shop', () => {
   })
   it('gives every stored verdict again from what was stored with it', async () => {
     const verdicts = await inShop(database, shopId, null, (work) =>
-      work.models.Verdict.findAll({ transaction: work.transaction }),
+      work.of(VERDICTS).findAll({ transaction: work.transaction }),
     )
     expect(verdicts.length).toBeGreaterThan(600)
     for (const { input, outcome } of verdicts)

@@ -1,6 +1,6 @@
-import type { Model, ModelStatic } from 'sequelize'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import type { ProblemCode } from '@pelrin/contract/messages'
+import type { Columns, fact, RowOf, Table } from './table.ts'
 import { authorOf, type Work } from './work.ts'
 
 /** Tables whose rows are facts: never rewritten, superseded by a newer one, withdrawn by a tombstone. */
@@ -61,19 +61,21 @@ export const tombstone = (work: Work, supersedesId: string, reason: string): Fac
 /**
  * Takes a fact back by a tombstone of its own, and gives it as it was.
  *
+ * @param facts the table it stands in
  * @param gone what is answered where it is not there, or was taken back or corrected already
  * @param more what of the tombstone is not as it was
  * @throws ProblemError 404, 409
  */
-export async function withdraw<Row extends FactColumns & { readonly id: string }>(
+export async function withdraw<T extends Table<typeof fact & Columns>>(
   work: Work,
-  model: ModelStatic<Model<Row, Partial<Row>> & Row>,
+  facts: T,
   factId: string,
   { id, reason }: { readonly id: string; readonly reason: string },
   gone: { readonly unknown: ProblemCode; readonly already: ProblemCode },
-  more: Partial<Row> = {},
-): Promise<Row> {
+  more: Partial<RowOf<T>> = {},
+): Promise<RowOf<T>> {
   const { transaction } = work
+  const model = work.of(facts)
   const found = await model.findByPk(factId, { transaction, lock: transaction.LOCK.UPDATE })
   if (!found || found.deleted) throw new ProblemError(404, gone.unknown)
   if (await model.findOne({ where: { supersedesId: factId } as never, transaction }))

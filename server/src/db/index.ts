@@ -1,8 +1,4 @@
-export { askForRebuild } from '../state/rebuild.ts'
-export { diskIsFull } from '../transfers/diskFull.ts'
 export { grantServing, QUEUE_SCHEMA, SERVING_ROLE } from './roles.ts'
 export { inShop, type Author, type Work } from './work.ts'
-export { installQueue } from '../queue/queues.ts'
-export { loadDemo } from './seed/loadDemo.ts'
 export { migrateDown, migrateUp, NewerSchemaError } from './migrate.ts'
 export { openDatabase, openForServing, type Database } from './connection.ts'

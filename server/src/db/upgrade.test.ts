@@ -18,8 +18,10 @@ import {
   serveDatabase,
   superuserOf,
 } from '../testing/shop.ts'
-import { grantServing, inShop, loadDemo, migrateDown, migrateUp, openDatabase, type Database } from './index.ts'
+import { grantServing, inShop, migrateDown, migrateUp, openDatabase, type Database } from './index.ts'
+import { loadDemo } from '../demo/loadDemo.ts'
 import { migrations } from './migrations/index.ts'
+import { SHOPS } from '../auth/models.ts'
 
 /** What every version has had, and no upgrade may lose. */
 const LASTING = [
@@ -48,7 +50,7 @@ describe('data of an earlier version', () => {
   beforeAll(async () => {
     const copy = await copyOfDemo()
     const database = openDatabase(copy.url)
-    shopId = (await database.models.Shop.findOne())!.id
+    shopId = (await database.of(SHOPS).findOne())!.id
     before = await counts(database, shopId)
     await database.close()
     await copy.drop()
@@ -152,7 +154,7 @@ describe('loading the demo shop', () => {
       throw new Error('Ctrl-C')
     })
     await expect(interrupted).rejects.toThrow('Ctrl-C')
-    expect(await database.models.Shop.count()).toBe(0)
+    expect(await database.of(SHOPS).count()).toBe(0)
     await database.close()
     await copy.drop()
   }, 90_000)

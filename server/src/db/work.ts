@@ -1,8 +1,8 @@
 import { QueryTypes, Transaction } from 'sequelize'
 import { v7 } from 'uuid'
 import type { Database } from './connection.ts'
-import type { Models } from './models/index.ts'
 import { askPrepared } from './prepared.ts'
+import { AUDIT } from './models.ts'
 
 /** Who writes, on what, answering which request. */
 export interface Author {
@@ -19,7 +19,8 @@ export interface Author {
 export interface Work {
   readonly shopId: string
   readonly transaction: Transaction
-  readonly models: Models
+  /** A table as it is read and written. */
+  readonly of: Database['of']
   readonly author: Author | null
   readonly now: Date
   /** Rows of a statement with named replacements, all in this shop. */
@@ -56,7 +57,7 @@ export async function inShop<T>(
   job: (work: Work) => Promise<T>,
   { snapshot = false, long = false }: { readonly snapshot?: boolean; readonly long?: boolean } = {},
 ): Promise<T> {
-  const { sequelize, models } = database
+  const { sequelize, of } = database
   const isolation = snapshot ? { isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ } : {}
   return sequelize.transaction(isolation, async (transaction) => {
     await sequelize.query(`SELECT set_config('pelrin.shop_id', :shopId, true)`, {
@@ -67,7 +68,7 @@ export async function inShop<T>(
     return job({
       shopId,
       transaction,
-      models,
+      of,
       author,
       now: new Date(),
       select: <Row extends object>(sql: string, replacements: Record<string, unknown> = {}) =>
@@ -112,7 +113,7 @@ export async function audited(
   subjectId: string,
   detail: object = {},
 ): Promise<void> {
-  await work.models.Audit.create(
+  await work.of(AUDIT).create(
     {
       id: v7(),
       at: work.now,

@@ -4,6 +4,7 @@ import { inShop } from '../db/work.ts'
 import { GaugeHub } from '../gauge/hub.ts'
 import { startShop, type RunningShop } from '../testing/shop.ts'
 import { DeviceAddresses } from './addresses.ts'
+import { SHOPS } from '../auth/models.ts'
 
 describe('where the server may talk to', () => {
   it('is what the machine’s owner lists, and nothing else', () => {
@@ -34,7 +35,7 @@ describe('a gauge’s address that came by another way than the form', () => {
   it.each(['127.0.0.1:99999', '127.0.0.1:5432', 'no address at all', '169.254.1.1:80'])(
     'such as %s is not opened, and ends nothing',
     async (address) => {
-      const shopId = (await shop.database.models.Shop.findOne())!.id
+      const shopId = (await shop.database.of(SHOPS).findOne())!.id
       await inShop(shop.database, shopId, null, (work) =>
         work.select(`UPDATE instruments SET connection = :address WHERE connection IS NOT NULL RETURNING id`, {
           address,

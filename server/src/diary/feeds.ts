@@ -3,8 +3,8 @@ import ical, { ICalEventBusyStatus, ICalEventStatus } from 'ical-generator'
 import type { Booking, CalendarFeed } from '@pelrin/contract'
 import { dayAfter } from '@pelrin/core'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
-import { dayIn } from '../state/days.ts'
+import { ProblemError } from '../problems/problem.ts'
+import { dayIn } from '../days/days.ts'
 import { bookingsFrom } from './store.ts'
 
 /** How far back and ahead a calendar is told, days. */

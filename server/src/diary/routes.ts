@@ -1,12 +1,13 @@
 import Router from '@koa/router'
 import { endpoints } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import type { RequestState } from '../http/request.ts'
 import type { Serving } from '../http/serve.ts'
 import { calendarFeeds, calendarFile, leadsHere, makeFeed, revokeFeed } from './feeds.ts'
 import { book, moveBooking, setClosed } from './service.ts'
 import { diaryOf, diaryYear } from './store.ts'
+import { SHOPS } from '../auth/models.ts'
 
 export function diaryRoutes(serving: Serving): void {
   serving.serve(endpoints.diary, ({ work, session, query }) => diaryOf(work, session.shop.timeZone, query.days))
@@ -26,7 +27,7 @@ export function calendarRouter({ database }: Serving): Router<RequestState> {
   const router = new Router<RequestState>({ prefix: '/calendar' })
   router.get('/:shop/:token.ics', async (ctx) => {
     const { shop: code, token } = ctx.params
-    const shop = await database.models.Shop.findOne({ where: { code: code ?? '' } })
+    const shop = await database.of(SHOPS).findOne({ where: { code: code ?? '' } })
     const file =
       shop &&
       (await inShop(database, shop.id, null, async (work) =>

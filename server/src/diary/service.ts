@@ -3,11 +3,12 @@ import type { Booking, endpoints, Output } from '@pelrin/contract'
 import { lockPresentBike } from '../bikes/lockPresentBike.ts'
 import { brokenBy } from '../db/refused.ts'
 import { audited, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
-import { dayIn } from '../state/days.ts'
+import { dayIn } from '../days/days.ts'
 import { bookingsFrom, closedDays, openingOf } from './store.ts'
 import { held } from '../db/facts.ts'
+import { VISITS } from '../stand/models.ts'
 
 interface Booked {
   bookings: Booking[]
@@ -64,7 +65,7 @@ export async function moveBooking(
   { day, promisedAt, minutes, calledOff }: Output<typeof endpoints.moveBooking.body>,
 ): Promise<Booked> {
   const { transaction } = work
-  const visit = await work.models.Visit.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
+  const visit = await work.of(VISITS).findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
   if (!visit || visit.state === 'called-off') throw new ProblemError(404, 'booking-unknown')
   await held(visit, version, async () => ({ bookings: await bookingsFrom(work, visit.day, visit.day) }))
   if (visit.state !== 'waiting') throw new ProblemError(409, 'booking-begun')

@@ -6,7 +6,7 @@ import { checkDueOn, instrumentsInUse } from '../instruments/store.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { potBoard } from '../pot/store.ts'
 import { CHANGE_STANDS, STANDING_WORD, standingToday } from '../standing/standing.ts'
-import { dayIn } from '../state/days.ts'
+import { dayIn } from '../days/days.ts'
 
 /** Bikes that are due are grouped into visits up to so many; a shop that has more sees the soonest. */
 const MOST_BIKES = 600

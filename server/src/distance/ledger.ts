@@ -1,17 +1,18 @@
 import { distanceBetween, totalKm, wearWeighted } from '@pelrin/core'
 import type { Ledger } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { shopFacts } from '../state/shopFacts.ts'
 import { bikeFacts } from '../state/verdictInput.ts'
 import { standingDistances } from './store.ts'
+import { BIKES } from '../bikes/models.ts'
 
 /** Rides shown; the rest are counted. */
 const RIDES_SHOWN = 200
 
 /** What a bike was ridden, with what follows from it. */
 export async function ledgerOf(work: Work, bikeId: string): Promise<Ledger> {
-  const bike = await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })
+  const bike = await work.of(BIKES).findByPk(bikeId, { transaction: work.transaction })
   if (!bike) throw new ProblemError(404, 'bike-unknown')
   const shared = await shopFacts(work)
   const { distance, chainDistance } = await bikeFacts(work, bikeId, work.now, shared)

@@ -1,15 +1,16 @@
 import { odometerDoubt, parseOdometer, type Assumptions } from '@pelrin/core'
 import type { BikeRecord, CorrectEntry, CorrectRide, FieldProblem, RecordOdometer, RecordRide } from '@pelrin/contract'
 import { bikeRecord } from '../bikes/record.ts'
-import type { RideRow } from '../db/models/rows.ts'
 import { brokenBy } from '../db/refused.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { atField, ProblemError, refuseField } from '../http/problem.ts'
+import { atField, ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { appendEntry, rideById, standingDistances, type StandingEntry, type StandingRide } from './store.ts'
 import { newFact, tombstone } from '../db/facts.ts'
+import { BIKES } from '../bikes/models.ts'
+import { DISTANCE_ENTRIES, RIDES, type RideRow } from './models.ts'
 
 /** A device's clock may be a little ahead of ours. */
 const CLOCK_LEEWAY_MS = 5 * 60_000
@@ -24,7 +25,7 @@ export async function followDistance(work: Work, bikeId: string): Promise<void> 
 
 async function lockKnownBike(work: Work, bikeId: string): Promise<void> {
   await lockBikeState(work, bikeId)
-  if (!(await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })))
+  if (!(await work.of(BIKES).findByPk(bikeId, { transaction: work.transaction })))
     throw new ProblemError(404, 'bike-unknown')
 }
 
@@ -87,7 +88,7 @@ export async function moveRide(
   const found = await rideById(work, id)
   if (!found) throw await rideGone(work, id)
   if (found.bikeId === toBikeId) throw refuseField('toBikeId', 'ride-there-already')
-  if (!(await work.models.Bike.findByPk(toBikeId, { transaction: work.transaction })))
+  if (!(await work.of(BIKES).findByPk(toBikeId, { transaction: work.transaction })))
     throw refuseField('toBikeId', 'bike-unknown')
   // In id order, so that two moves the other way round wait for each other only once.
   for (const bikeId of [found.bikeId, toBikeId].sort()) await lockBikeState(work, bikeId)
@@ -288,7 +289,7 @@ export async function appendRide(
     Partial<RideRow>,
 ): Promise<void> {
   try {
-    await work.models.Ride.create({ ...newFact(work), ...ride }, { transaction: work.transaction })
+    await work.of(RIDES).create({ ...newFact(work), ...ride }, { transaction: work.transaction })
   } catch (error) {
     throw asConflict(error)
   }
@@ -311,12 +312,12 @@ async function lockedRide(work: Work, id: string): Promise<StandingRide> {
 }
 
 async function rideGone(work: Work, id: string): Promise<ProblemError> {
-  const known = await work.models.Ride.findOne({ where: { id }, transaction: work.transaction })
+  const known = await work.of(RIDES).findOne({ where: { id }, transaction: work.transaction })
   return known ? new ProblemError(409, 'corrected-already') : new ProblemError(404, 'ride-unknown')
 }
 
 async function lockedEntry(work: Work, id: string): Promise<{ bikeId: string; entry: StandingEntry }> {
-  const known = await work.models.DistanceEntry.findOne({ where: { id }, transaction: work.transaction })
+  const known = await work.of(DISTANCE_ENTRIES).findOne({ where: { id }, transaction: work.transaction })
   if (!known) throw new ProblemError(404, 'entry-unknown')
   await lockBikeState(work, known.bikeId)
   const entry = (await standingDistances(work, known.bikeId)).find((one) => one.id === id)

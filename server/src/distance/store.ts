@@ -1,8 +1,8 @@
 import type { LedgerRide, Surface, SurfaceKm } from '@pelrin/core'
 import { NO_KM, SURFACES } from '@pelrin/core'
-import type { DistanceEntryRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
 import { stands } from '../db/facts.ts'
+import { DISTANCE_ENTRIES, type DistanceEntryRow } from './models.ts'
 
 export interface StandingEntry {
   id: string
@@ -38,10 +38,9 @@ export async function appendEntry(
     deleted?: boolean
   },
 ): Promise<void> {
-  await work.models.DistanceEntry.create(
-    { kind: 'odometer', deleted: false, ...entry, recordedAt: work.now },
-    { transaction: work.transaction },
-  )
+  await work
+    .of(DISTANCE_ENTRIES)
+    .create({ kind: 'odometer', deleted: false, ...entry, recordedAt: work.now }, { transaction: work.transaction })
 }
 
 export interface StandingRide {

@@ -8,6 +8,7 @@ import { Queue } from '../queue/queue.ts'
 import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
 import { believedOf } from './believed.ts'
 import { askForRun, cancelRun, continueRun, newestRun } from './runs.ts'
+import { VERDICTS } from '../readings/models.ts'
 
 let shop: RunningShop
 let shopId: string
@@ -62,7 +63,7 @@ describe('a bike’s forecast', () => {
 describe('a whole-shop forecast', () => {
   it('goes over every bike and writes a verdict only where what it rests on changed', async () => {
     const verdicts = (): Promise<number> =>
-      inShop(shop.database, shopId, null, (work) => work.models.Verdict.count({ transaction: work.transaction }))
+      inShop(shop.database, shopId, null, (work) => work.of(VERDICTS).count({ transaction: work.transaction }))
     const { body: asked } = await shop.device.ask(endpoints.forecastShop, { body: { id: v7() } })
     expect(asked.of).toBeGreaterThan(100)
     expect(await over()).toMatchObject({ state: 'done', done: asked.of })

@@ -6,32 +6,10 @@ import {
   shippedPrior,
   SURFACES,
   type Assumptions,
-  type CareKind,
-  type LearningChain,
-  type Surface,
 } from '@pelrin/core'
 import { believedOf } from './believed.ts'
-import type { LearnedGroup, LearnedUnsaid } from '@pelrin/contract'
-
-/** A chain to learn from: every one with two readings or more, finished, running and changed early alike. */
-export interface TaughtChain {
-  readonly care: CareKind
-  /** What its bike is ridden on most; null when nobody said. */
-  readonly surface: Surface | null
-  readonly chain: LearningChain
-}
-
-export interface LearnAsked {
-  readonly chains: readonly TaughtChain[]
-  readonly assumed: Assumptions
-}
-
-/** What a learning came to. */
-export interface Learned {
-  readonly groups: LearnedGroup[]
-  /** Of bikes nobody says the surface of; null with too few. */
-  readonly unsaid: LearnedUnsaid | null
-}
+import type { LearnedGroup } from '@pelrin/contract'
+import type { LearnAsked, Learned, TaughtChain } from '../queue/learnAsked.ts'
 
 /**
  * What chains teach: each care with enough of them, and each care on one usual surface with enough of those. Pure and

@@ -2,12 +2,13 @@ import { assumptionsWith, wearEvidence, type ForecastReading, type Surface } fro
 import type { VerdictInput } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { RIDE_STANDS } from '../distance/store.ts'
 import type { ShopJobs } from '../queue/queue.ts'
-import type { TaughtChain } from './learnFrom.ts'
+import type { TaughtChain } from '../queue/learnAsked.ts'
 import { priorVersions } from './priorsStore.ts'
+import { PRIOR_VERSIONS } from './models.ts'
 
 /** The readings of every chain as the newest verdict of it took them, by chain. */
 export async function taughtChains(work: Work): Promise<TaughtChain[]> {
@@ -70,10 +71,12 @@ export async function learn(work: Work, jobs: ShopJobs, id: string): Promise<voi
   await work.select('SELECT id FROM shops WHERE id = :id FOR NO KEY UPDATE', { id: work.shopId })
   const version = ((await priorVersions(work))[0]?.version ?? 0) + 1
   const { groups, unsaid } = await jobs.learn({ chains: await taughtChains(work), assumed })
-  await work.models.PriorVersion.create(
-    { id, version, learnedAt: work.now, personId: authorOf(work).personId, groups, unsaid, undoneAt: null },
-    { transaction: work.transaction },
-  )
+  await work
+    .of(PRIOR_VERSIONS)
+    .create(
+      { id, version, learnedAt: work.now, personId: authorOf(work).personId, groups, unsaid, undoneAt: null },
+      { transaction: work.transaction },
+    )
   await audited(work, 'learned', 'prior', id, { version, groups: groups.length })
 }
 
@@ -81,6 +84,6 @@ export async function learn(work: Work, jobs: ShopJobs, id: string): Promise<voi
 export async function undoLearning(work: Work, version: number): Promise<void> {
   const newest = (await priorVersions(work)).find(({ undoneAt }) => undoneAt === null)
   if (newest?.version !== version) throw new ProblemError(409, 'learning-stale')
-  await work.models.PriorVersion.update({ undoneAt: work.now }, { where: { version }, transaction: work.transaction })
+  await work.of(PRIOR_VERSIONS).update({ undoneAt: work.now }, { where: { version }, transaction: work.transaction })
   await audited(work, 'took back', 'prior', v7(), { version })
 }

@@ -1,11 +1,11 @@
 import type { JobProgress } from '@pelrin/contract'
 import type { Database } from '../db/connection.ts'
-import type { ForecastRunRow } from '../db/models/rows.ts'
 import { authorOf, inShop, type Work } from '../db/work.ts'
 import type { ShopJobs } from '../queue/queue.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { shopFacts } from '../state/shopFacts.ts'
+import { FORECAST_RUNS, type ForecastRunRow } from './models.ts'
 
 /** Bikes judged in one transaction: few, so that nobody at a stand waits for it. */
 const AT_A_TIME = 10
@@ -21,7 +21,7 @@ const asProgress = ({ id, state, done, of, startedAt, finishedAt }: ForecastRunR
 
 /** The newest run; null when there was none. */
 export async function newestRun(work: Work): Promise<JobProgress | null> {
-  const run = await work.models.ForecastRun.findOne({ order: [['askedAt', 'DESC']], transaction: work.transaction })
+  const run = await work.of(FORECAST_RUNS).findOne({ order: [['askedAt', 'DESC']], transaction: work.transaction })
   return run && asProgress(run.get({ plain: true }))
 }
 
@@ -32,12 +32,12 @@ export async function askForRun(work: Work, id: string): Promise<JobProgress> {
   const [{ bikes } = { bikes: 0 }] = await work.select<{ bikes: number }>(
     'SELECT count(*)::integer AS bikes FROM bikes',
   )
-  const under = await work.models.ForecastRun.findOne({
+  const under = await work.of(FORECAST_RUNS).findOne({
     where: { state: ['waiting', 'running'] },
     transaction: work.transaction,
   })
   if (under) return asProgress(under.get({ plain: true }))
-  const run = await work.models.ForecastRun.create(
+  const run = await work.of(FORECAST_RUNS).create(
     {
       id,
       personId: authorOf(work).personId,
@@ -56,10 +56,12 @@ export async function askForRun(work: Work, id: string): Promise<JobProgress> {
 
 /** Stops a run after the bikes it is at. What is done stays. */
 export async function cancelRun(work: Work, id: string): Promise<JobProgress | null> {
-  await work.models.ForecastRun.update(
-    { state: 'cancelled', finishedAt: work.now },
-    { where: { id, state: ['waiting', 'running'] }, transaction: work.transaction },
-  )
+  await work
+    .of(FORECAST_RUNS)
+    .update(
+      { state: 'cancelled', finishedAt: work.now },
+      { where: { id, state: ['waiting', 'running'] }, transaction: work.transaction },
+    )
   return newestRun(work)
 }
 
@@ -72,7 +74,7 @@ export async function cancelRun(work: Work, id: string): Promise<JobProgress | n
 export async function continueRun(database: Database, shopId: string, runId: string, until: number): Promise<boolean> {
   for (;;) {
     const left = await inShop(database, shopId, null, async (work) => {
-      const run = await work.models.ForecastRun.findOne({
+      const run = await work.of(FORECAST_RUNS).findOne({
         where: { id: runId },
         transaction: work.transaction,
         lock: work.transaction.LOCK.UPDATE,

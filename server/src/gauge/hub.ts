@@ -5,6 +5,7 @@ import type { Database } from '../db/connection.ts'
 import { inShop } from '../db/work.ts'
 import type { DeviceAddress, DeviceAddresses } from '../devices/addresses.ts'
 import { GaugeLink, type LinkPatience } from './link.ts'
+import { SESSIONS, SHOPS } from '../auth/models.ts'
 
 /** Events a screen that was away can still get. */
 const KEPT = 100
@@ -59,7 +60,7 @@ export class GaugeHub {
 
   /** Opens lines to all gauges there are. */
   async start(): Promise<void> {
-    for (const { id } of await this.database.models.Shop.findAll()) await this.refresh(id)
+    for (const { id } of await this.database.of(SHOPS).findAll()) await this.refresh(id)
   }
 
   /** Brings a shop's lines up to its register: a gauge was connected, moved or retired. */
@@ -91,8 +92,8 @@ export class GaugeHub {
   async endOver(): Promise<void> {
     const watching = [...new Set(this.streams.values())]
     if (watching.length === 0) return
-    const { models } = this.database
-    const going = await models.Session.findAll({
+    const { of } = this.database
+    const going = await of(SESSIONS).findAll({
       where: { tokenHash: watching.map((session) => Buffer.from(session, 'hex')) },
       attributes: ['tokenHash', 'expiresAt'],
     })

@@ -1,6 +1,6 @@
 import { endpoints, fileRoutes, may, STAND_IN } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { isId } from '../http/id.ts'
 import type { Serving } from '../http/serve.ts'
 import { instrumentById } from '../instruments/store.ts'

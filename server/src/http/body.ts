@@ -1,7 +1,7 @@
 import { bodyParser } from '@koa/bodyparser'
 import type { Middleware } from 'koa'
 import type { RequestState } from './request.ts'
-import { ProblemError } from './problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 
 const LARGEST_BYTES = 256 * 1024
 

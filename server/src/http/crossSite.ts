@@ -1,6 +1,6 @@
 import type { Middleware } from 'koa'
 import type { RequestState } from './request.ts'
-import { ProblemError } from './problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 
 /**
  * Defence against forged requests, beside the same-site cookie: a browser says where a request comes from, and

@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { ProblemError } from './problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 
 /** A place in a list, as it is handed out and comes back. */
 export const encodeCursor = (at: readonly unknown[]): string => Buffer.from(JSON.stringify(at)).toString('base64url')

@@ -3,7 +3,7 @@ import type { Logger } from 'pino'
 import { databaseRefused, databaseWentAway, tooMuchAtOnce } from '../db/refused.ts'
 import { diskIsFull } from '../transfers/diskFull.ts'
 import type { RequestState } from './request.ts'
-import { ProblemError } from './problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 
 /** Nobody's fault: the database is away, the disk is full, there is more to do than can be done. */
 const PASSING: readonly string[] = ['database-away', 'disk-full', 'server-busy']

@@ -1,7 +1,7 @@
 import { isIP } from 'node:net'
 import { hostname } from 'node:os'
 import type { Middleware } from 'koa'
-import { ProblemError } from './problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import type { RequestState } from './request.ts'
 
 /** How clients reach the server, as whoever runs it has set it. */

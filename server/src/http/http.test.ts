@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { problems } from '@pelrin/contract/messages'
 import { failures } from './failures.ts'
 import { fingerprint } from './idempotency.ts'
-import { atField, ProblemError, sentence } from './problem.ts'
+import { atField, ProblemError, sentence } from '../problems/problem.ts'
 import { searchWords } from '../bikes/find.ts'
 
 /** What comes out when a handler throws. */

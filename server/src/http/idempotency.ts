@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
-import { ProblemError } from './problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import type { Work } from '../db/work.ts'
+import { IDEMPOTENCY_KEYS } from './models.ts'
 
 /** What a request is, for telling a repetition from another use of its key. */
 export function fingerprint(method: string, path: string, body: unknown): string {
@@ -28,14 +29,13 @@ export async function once<T>(work: Work, key: string, requestHash: string, job:
     { key, requestHash },
   )
   if (!taken) {
-    const before = await work.models.IdempotencyKey.findOne({ where: { key }, transaction: work.transaction })
+    const before = await work.of(IDEMPOTENCY_KEYS).findOne({ where: { key }, transaction: work.transaction })
     if (before?.requestHash !== requestHash) throw new ProblemError(422, 'idempotency-key-reused')
     return before.response as T
   }
   const result = await job()
-  await work.models.IdempotencyKey.update(
-    { status: 200, response: result },
-    { where: { key }, transaction: work.transaction },
-  )
+  await work
+    .of(IDEMPOTENCY_KEYS)
+    .update({ status: 200, response: result }, { where: { key }, transaction: work.transaction })
   return result
 }

@@ -1,7 +1,7 @@
 import type { Middleware } from 'koa'
 import type { Logger } from 'pino'
 import { v7 } from 'uuid'
-import type { CurrentSession } from '../auth/currentSession.ts'
+import type { CurrentSession } from '../sessions/currentSession.ts'
 
 /** What a request carries through the layers. */
 export interface RequestState {

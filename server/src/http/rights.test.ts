@@ -7,6 +7,7 @@ import { inShop } from '../db/work.ts'
 import { sampleOf } from '../testing/shapes.ts'
 import { Device, startShop, superuserOf, type RunningShop } from '../testing/shop.ts'
 import pg from 'pg'
+import { PEOPLE, SHOPS } from '../auth/models.ts'
 
 const ACCOUNTS: Record<Role, readonly [string, string]> = {
   owner: ['tove', 'causeway-1'],
@@ -127,12 +128,12 @@ describe('another shop', () => {
 /** A second shop in the same database, with an owner and nothing else. @returns its owner's device */
 async function secondShop(): Promise<Device> {
   const [id, ownerId, password] = [v7(), v7(), randomBytes(9).toString('base64url')]
-  await inShop(shop.database, id, null, async ({ models, transaction }) => {
-    await models.Shop.create(
+  await inShop(shop.database, id, null, async ({ of, transaction }) => {
+    await of(SHOPS).create(
       { id, code: 'other', name: 'Other', timeZone: 'UTC', distanceUnit: 'km', demo: false },
       { transaction },
     )
-    await models.Person.create(
+    await of(PEOPLE).create(
       {
         id: ownerId,
         name: 'Somebody',

@@ -1,12 +1,14 @@
 import { stringify } from 'csv-stringify/sync'
 import { create } from 'xmlbuilder2'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { standingRides, type StandingRide } from '../distance/store.ts'
 import { unpackTrack } from './parsedRide.ts'
+import { BIKES } from '../bikes/models.ts'
+import { RIDE_TRACKS } from '../distance/models.ts'
 
 async function ridesOf(work: Work, bikeId: string): Promise<StandingRide[]> {
-  if (!(await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })))
+  if (!(await work.of(BIKES).findByPk(bikeId, { transaction: work.transaction })))
     throw new ProblemError(404, 'bike-unknown')
   return standingRides(work, bikeId)
 }
@@ -37,7 +39,7 @@ export async function ridesAsGpx(work: Work, bikeId: string): Promise<string> {
   })
   for (const { id, title, hasTrack } of rides) {
     if (!hasTrack) continue
-    const kept = await work.models.RideTrack.findByPk(id, { transaction: work.transaction })
+    const kept = await work.of(RIDE_TRACKS).findByPk(id, { transaction: work.transaction })
     if (!kept) continue
     const track = document.ele('trk')
     if (title !== null) track.ele('name').txt(title)

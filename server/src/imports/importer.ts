@@ -9,7 +9,7 @@ import { v7 } from 'uuid'
 import type { Database } from '../db/connection.ts'
 import { inShop, type Author, type Work } from '../db/work.ts'
 import { standingRides } from '../distance/store.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { inBackground } from '../queue/background.ts'
 import { FairQueue } from '../queue/fairQueue.ts'
 import { Threads } from '../queue/threads.ts'
@@ -17,6 +17,8 @@ import type { Received } from '../transfers/receive.ts'
 import type { ParsedRide } from './parsedRide.ts'
 import type { ReadAsked, ReadTold } from './readThread.ts'
 import { appendLines, asRideImport, importById, importsOfBike, updateImport } from './store.ts'
+import { BIKES } from '../bikes/models.ts'
+import { CSV_MAPPINGS, RIDE_IMPORTS, STAGED_RIDES } from './models.ts'
 
 /** Folders of an import are kept so long for its columns to be told. */
 const KEPT_MS = 60 * 60_000
@@ -69,11 +71,11 @@ export class Importer {
     received: Received,
   ): Promise<RideImport> {
     const row = await inShop(this.database, shop.id, author, async (work) => {
-      if (!(await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })))
+      if (!(await work.of(BIKES).findByPk(bikeId, { transaction: work.transaction })))
         throw new ProblemError(404, 'bike-unknown')
       const known = await importById(work, id)
       if (known) return known
-      await work.models.RideImport.create(
+      await work.of(RIDE_IMPORTS).create(
         {
           id,
           bikeId,
@@ -102,7 +104,7 @@ export class Importer {
     const run = this.running.get(keyOf(shop.id, id))
     if (!run) throw new ProblemError(409, 'import-not-ready')
     await inShop(this.database, shop.id, author, async (work) => {
-      await work.models.StagedRide.destroy({ where: { importId: id }, transaction: work.transaction })
+      await work.of(STAGED_RIDES).destroy({ where: { importId: id }, transaction: work.transaction })
       await updateImport(work, id, { state: 'reading', done: 0, report: [], tables: [] })
     })
     this.read(shop, author, id, run.received)
@@ -177,7 +179,7 @@ export class Importer {
       })
     })
     const { mappings, assumed } = await inShop(this.database, shop.id, null, async (work) => ({
-      mappings: await work.models.CsvMapping.findAll({ transaction: work.transaction }),
+      mappings: await work.of(CSV_MAPPINGS).findAll({ transaction: work.transaction }),
       assumed: (await assumptionsInForce(work)).assumed,
     }))
     const { folder, files, bytesLeft } = received
@@ -241,7 +243,7 @@ async function stage(work: Work, importId: string, file: string, rides: readonly
     to: to.getTime(),
     km,
   }))
-  const staged = (await work.models.StagedRide.findAll({ where: { importId }, transaction: work.transaction })).map(
+  const staged = (await work.of(STAGED_RIDES).findAll({ where: { importId }, transaction: work.transaction })).map(
     ({ ride }) => ride,
   )
   const lines: ImportLine[] = []
@@ -264,7 +266,7 @@ async function stage(work: Work, importId: string, file: string, rides: readonly
     })
     if (known !== null) continue
     staged.push(ride)
-    await work.models.StagedRide.create(
+    await work.of(STAGED_RIDES).create(
       // Threads hand bytes over as plain arrays of them.
       { id: v7(), importId, file, ride, points: points && Buffer.from(points) },
       { transaction: work.transaction },

@@ -4,13 +4,14 @@ import * as v from 'valibot'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { v7 } from 'uuid'
 import type { Database } from '../db/connection.ts'
-import type { RideAccountRow } from '../db/models/rows.ts'
 import { audited, inShop, type Author, type Work } from '../db/work.ts'
 import { appendRide, followDistance } from '../distance/service.ts'
 import { RIDE_STANDS, standingRides } from '../distance/store.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { isSealed, type Secrets } from '../secrets.ts'
 import { lockBikeState } from '../state/bikeState.ts'
+import { BIKES } from '../bikes/models.ts'
+import { RIDE_ACCOUNTS, type RideAccountRow } from './models.ts'
 
 const TIMEOUT_MS = 5_000
 /** Pages taken in one pull; the next goes on. */
@@ -45,7 +46,7 @@ export const asRideAccount = ({ id, bikeId, address, account, pulledAt, outcome 
 })
 
 export async function accountOfBike(work: Work, bikeId: string): Promise<RideAccount | null> {
-  const row = await work.models.RideAccount.findOne({
+  const row = await work.of(RIDE_ACCOUNTS).findOne({
     where: { bikeId, removedAt: null },
     transaction: work.transaction,
   })
@@ -69,10 +70,10 @@ export async function joinAccount(
 ): Promise<RideAccount | null> {
   if (address === undefined) throw new ProblemError(409, 'rides-service-missing')
   if (secrets === undefined) throw new ProblemError(409, 'secret-key-missing')
-  if (!(await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })))
+  if (!(await work.of(BIKES).findByPk(bikeId, { transaction: work.transaction })))
     throw new ProblemError(404, 'bike-unknown')
   if (await accountOfBike(work, bikeId)) throw new ProblemError(409, 'account-joined-already')
-  await work.models.RideAccount.create(
+  await work.of(RIDE_ACCOUNTS).create(
     {
       id,
       bikeId,
@@ -92,10 +93,9 @@ export async function joinAccount(
 
 /** Leaves an account. Its token goes at once. */
 export async function leaveAccount(work: Work, id: string): Promise<void> {
-  const [changed] = await work.models.RideAccount.update(
-    { removedAt: work.now, token: '' },
-    { where: { id, removedAt: null }, transaction: work.transaction },
-  )
+  const [changed] = await work
+    .of(RIDE_ACCOUNTS)
+    .update({ removedAt: work.now, token: '' }, { where: { id, removedAt: null }, transaction: work.transaction })
   if (changed === 0) throw new ProblemError(404, 'account-unknown')
   await audited(work, 'left', 'ride account', id)
 }
@@ -145,7 +145,7 @@ export async function pullRides(
   { address, secrets }: RideService,
 ): Promise<RideAccount> {
   const found = await inShop(database, shopId, null, (work) =>
-    work.models.RideAccount.findOne({ where: { id: accountId, removedAt: null }, transaction: work.transaction }),
+    work.of(RIDE_ACCOUNTS).findOne({ where: { id: accountId, removedAt: null }, transaction: work.transaction }),
   )
   if (!found) throw new ProblemError(404, 'account-unknown')
   const row = found.get({ plain: true })
@@ -174,10 +174,9 @@ export async function pullRides(
     outcome.stopped = error.code
   }
   return inShop(database, shopId, author, async (work) => {
-    await work.models.RideAccount.update(
-      { pulledAt: work.now, outcome },
-      { where: { id: accountId }, transaction: work.transaction },
-    )
+    await work
+      .of(RIDE_ACCOUNTS)
+      .update({ pulledAt: work.now, outcome }, { where: { id: accountId }, transaction: work.transaction })
     await audited(work, 'pulled', 'ride account', accountId, { ...outcome })
     return asRideAccount({ ...account, pulledAt: work.now, outcome })
   })
@@ -191,7 +190,7 @@ async function takePage(
   { changes, cursor }: Page,
   outcome: { added: number; known: number; changed: number; removed: number },
 ): Promise<void> {
-  const account = await work.models.RideAccount.findOne({
+  const account = await work.of(RIDE_ACCOUNTS).findOne({
     where: { id: accountId },
     transaction: work.transaction,
     lock: work.transaction.LOCK.UPDATE,
@@ -298,8 +297,7 @@ export async function sealTokens(work: Work, secrets: Secrets): Promise<void> {
     'SELECT id, token FROM ride_accounts WHERE removed_at IS NULL FOR UPDATE',
   )
   for (const { id, token } of rows.filter((row) => !isSealed(row.token)))
-    await work.models.RideAccount.update(
-      { token: secrets.seal(token) },
-      { where: { id }, transaction: work.transaction },
-    )
+    await work
+      .of(RIDE_ACCOUNTS)
+      .update({ token: secrets.seal(token) }, { where: { id }, transaction: work.transaction })
 }

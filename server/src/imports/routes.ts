@@ -1,7 +1,7 @@
 import { endpoints, fileRoutes, type FileRoute } from '@pelrin/contract'
 import { inShop, type Work } from '../db/work.ts'
 import { isId } from '../http/id.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import type { Serving } from '../http/serve.ts'
 import { inBackground } from '../queue/background.ts'
 import { receiveFiles } from '../transfers/receive.ts'

@@ -5,10 +5,12 @@ import { v7 } from 'uuid'
 import { audited, type Work } from '../db/work.ts'
 import { appendRide, followDistance } from '../distance/service.ts'
 import { standingRides } from '../distance/store.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { headerKey } from './headerKey.ts'
 import { asRideImport, importById, updateImport } from './store.ts'
+import { RIDE_TRACKS } from '../distance/models.ts'
+import { CSV_MAPPINGS, STAGED_RIDES } from './models.ts'
 
 export async function rideImport(work: Work, id: string): Promise<RideImport> {
   const row = await importById(work, id)
@@ -26,7 +28,7 @@ export async function confirmImport(work: Work, id: string, surface: Surface | n
   if (row.state === 'done') return asRideImport(row)
   if (row.state !== 'previewed') throw new ProblemError(409, 'import-not-ready')
   await lockBikeState(work, row.bikeId)
-  const staged = await work.models.StagedRide.findAll({ where: { importId: id }, transaction: work.transaction })
+  const staged = await work.of(STAGED_RIDES).findAll({ where: { importId: id }, transaction: work.transaction })
   const { assumed } = await assumptionsInForce(work)
   // Somebody may have written one of them meanwhile.
   const standing = (await standingRides(work, row.bikeId)).map(({ from, to, km }) => ({
@@ -50,11 +52,11 @@ export async function confirmImport(work: Work, id: string, surface: Surface | n
       profile: ride.profile.length > 0 ? ride.profile : null,
       importId: id,
     })
-    if (points) await work.models.RideTrack.create({ rideId, points }, { transaction: work.transaction })
+    if (points) await work.of(RIDE_TRACKS).create({ rideId, points }, { transaction: work.transaction })
     standing.push(ride)
     written++
   }
-  await work.models.StagedRide.destroy({ where: { importId: id }, transaction: work.transaction })
+  await work.of(STAGED_RIDES).destroy({ where: { importId: id }, transaction: work.transaction })
   await updateImport(work, id, { state: 'done', finishedAt: work.now })
   await audited(work, 'imported', 'rides', id, { bikeId: row.bikeId, written })
   if (written > 0) await followDistance(work, row.bikeId)
@@ -66,7 +68,7 @@ export async function cancelImport(work: Work, id: string): Promise<RideImport> 
   const row = await importById(work, id, true)
   if (!row) throw new ProblemError(404, 'import-unknown')
   if (row.state === 'reading' || row.state === 'previewed') {
-    await work.models.StagedRide.destroy({ where: { importId: id }, transaction: work.transaction })
+    await work.of(STAGED_RIDES).destroy({ where: { importId: id }, transaction: work.transaction })
     await updateImport(work, id, { state: 'cancelled', finishedAt: work.now })
   }
   return rideImport(work, id)
@@ -83,8 +85,10 @@ export async function rememberColumns(work: Work, id: string, file: string, mapp
     if (name !== undefined && !table.header.includes(name))
       throw refuseField(`mapping.${key}`, 'import-columns-missing')
   }
-  await work.models.CsvMapping.upsert(
-    { header: headerKey(table.header), mapping },
-    { transaction: work.transaction, conflictFields: ['shop_id', 'header'] as never },
-  )
+  await work
+    .of(CSV_MAPPINGS)
+    .upsert(
+      { header: headerKey(table.header), mapping },
+      { transaction: work.transaction, conflictFields: ['shop_id', 'header'] as never },
+    )
 }

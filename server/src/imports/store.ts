@@ -1,6 +1,6 @@
 import type { ImportLine, RideImport } from '@pelrin/contract'
-import type { RideImportRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
+import { RIDE_IMPORTS, type RideImportRow } from './models.ts'
 
 /** Imports shown of a bike. */
 const SHOWN = 12
@@ -18,7 +18,7 @@ export const asRideImport = ({ report, ...row }: RideImportRow): RideImport => (
 })
 
 export async function importsOfBike(work: Work, bikeId: string): Promise<RideImportRow[]> {
-  const rows = await work.models.RideImport.findAll({
+  const rows = await work.of(RIDE_IMPORTS).findAll({
     where: { bikeId },
     order: [['startedAt', 'DESC']],
     limit: SHOWN,
@@ -28,7 +28,7 @@ export async function importsOfBike(work: Work, bikeId: string): Promise<RideImp
 }
 
 export async function importById(work: Work, id: string, lock = false): Promise<RideImportRow | null> {
-  const row = await work.models.RideImport.findOne({
+  const row = await work.of(RIDE_IMPORTS).findOne({
     where: { id },
     transaction: work.transaction,
     ...(lock ? { lock: work.transaction.LOCK.UPDATE } : {}),
@@ -37,7 +37,7 @@ export async function importById(work: Work, id: string, lock = false): Promise<
 }
 
 export async function updateImport(work: Work, id: string, change: Partial<RideImportRow>): Promise<void> {
-  await work.models.RideImport.update(change, { where: { id }, transaction: work.transaction })
+  await work.of(RIDE_IMPORTS).update(change, { where: { id }, transaction: work.transaction })
 }
 
 /** Adds lines to an import's report and counts a file as read. */

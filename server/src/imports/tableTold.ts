@@ -1,6 +1,6 @@
 import { TableMapping } from '@pelrin/contract'
 import * as v from 'valibot'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 
 const Told = v.object({
   mapping: v.optional(v.pipe(v.string(), v.parseJson(), TableMapping)),

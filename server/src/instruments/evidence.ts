@@ -2,7 +2,7 @@ import { disagreements, type Assumptions } from '@pelrin/core'
 import type { InstrumentHistory } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { readingsTogether } from '../readings/store.ts'
-import { asAttributed } from '../readings/attributed.ts'
+import { asAttributed } from '../readings/attributedStore.ts'
 
 /** Readings further apart than this are of a chain that has worn on meanwhile. */
 const TOGETHER_MS = 14 * 86_400_000

@@ -1,5 +1,5 @@
 import { endpoints } from '@pelrin/contract'
-import type { CurrentSession } from '../auth/currentSession.ts'
+import type { CurrentSession } from '../sessions/currentSession.ts'
 import type { DeviceAddresses } from '../devices/addresses.ts'
 import type { GaugeHub } from '../gauge/hub.ts'
 import type { Serving } from '../http/serve.ts'

@@ -4,9 +4,9 @@ import type { AddInstrument, FieldProblem, Instrument, InstrumentHistory, Revise
 import { v7 } from 'uuid'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import type { DeviceAddresses } from '../devices/addresses.ts'
-import { atField, ProblemError, refuseField } from '../http/problem.ts'
+import { atField, ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
-import { dayIn } from '../state/days.ts'
+import { dayIn } from '../days/days.ts'
 import { evidenceAgainst } from './evidence.ts'
 import {
   checkDueOn,
@@ -17,6 +17,7 @@ import {
   versionsOf,
   type InstrumentInUse,
 } from './store.ts'
+import { INSTRUMENTS, INSTRUMENT_VERSIONS } from './models.ts'
 
 type Recorded = Omit<ReviseInstrument, 'id' | 'fromVersion' | 'check' | 'reason' | 'connection' | 'standing' | 'reads'>
 
@@ -69,7 +70,7 @@ export async function addInstrument(
   const { id, kind, name, connection = null, ...record } = added
   refuse([...recordProblems(kind, record), ...connectionProblems(devices, connection)])
   await nameIsFree(work, name)
-  await work.models.Instrument.create({ id, kind, name, connection }, { transaction: work.transaction })
+  await work.of(INSTRUMENTS).create({ id, kind, name, connection }, { transaction: work.transaction })
   await writeVersion(work, id, 1, record, {
     id: v7(),
     standing: 'in-use',
@@ -108,7 +109,7 @@ export async function reviseInstrument(
     reason,
   })
   if (connection !== undefined)
-    await work.models.Instrument.update({ connection }, { where: { id }, transaction: work.transaction })
+    await work.of(INSTRUMENTS).update({ connection }, { where: { id }, transaction: work.transaction })
   await audited(work, check ? 'checked' : 'revised', 'instrument', id, { version: fromVersion + 1, reason })
   return instrumentHistory(work, id)
 }
@@ -120,10 +121,9 @@ export async function retireInstrument(
 ): Promise<InstrumentHistory> {
   const found = await lockInstrument(work, id)
   if (!retired && found.retiredAt !== null) await nameIsFree(work, found.name)
-  await work.models.Instrument.update(
-    { retiredAt: retired ? work.now : null },
-    { where: { id }, transaction: work.transaction },
-  )
+  await work
+    .of(INSTRUMENTS)
+    .update({ retiredAt: retired ? work.now : null }, { where: { id }, transaction: work.transaction })
   await audited(work, retired ? 'retired' : 'took back', 'instrument', id, { reason })
   return instrumentHistory(work, id)
 }
@@ -177,7 +177,7 @@ async function writeVersion(
     reason: string
   },
 ): Promise<void> {
-  await work.models.InstrumentVersion.create(
+  await work.of(INSTRUMENT_VERSIONS).create(
     {
       ...made,
       ...record,

@@ -2,6 +2,7 @@ import { jobCost } from '@pelrin/core'
 import type { JobBill } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
+import { PARTS } from '../catalogue/models.ts'
 
 /** A job's bill: its minutes at the shop's hour, and its parts at the catalogue's prices of now. */
 export async function billOf(
@@ -10,7 +11,7 @@ export async function billOf(
   used: readonly { readonly partId: string; readonly quantity: number }[],
 ): Promise<JobBill> {
   const { assumed } = await assumptionsInForce(work)
-  const rows = await work.models.Part.findAll({
+  const rows = await work.of(PARTS).findAll({
     where: { id: used.map(({ partId }) => partId) },
     transaction: work.transaction,
   })

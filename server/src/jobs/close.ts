@@ -4,20 +4,24 @@ import type { Job, JobWritten, Output } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { writeCare } from '../care/service.ts'
 import { setAside } from '../chains/setAside.ts'
-import type { JobRow } from '../db/models/rows.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { dropParts } from '../stock/kept.ts'
 import { moveStock } from '../stock/movements.ts'
 import { lockBikeState } from '../state/bikeState.ts'
-import { afterAll } from '../state/moments.ts'
+import { afterAll } from '../fittings/moments.ts'
 import { judgeBike } from '../state/judgeBike.ts'
-import { presentFitting } from '../state/presentFitting.ts'
-import { catalogueChanged } from '../parts/catalogue.ts'
+import { presentFitting } from '../fittings/presentFitting.ts'
+import { catalogueChanged } from '../parts/catalogueStore.ts'
 import { billOf } from './bill.ts'
 import { requireJob, lockedJob } from './service.ts'
 import { eventsOf } from './store.ts'
 import { newFact } from '../db/facts.ts'
+import { PARTS } from '../catalogue/models.ts'
+import { CHAINS, FITTINGS } from '../chains/models.ts'
+import { OFFCUTS, type JobRow } from './models.ts'
+import { JOINTS, JOINT_EVENTS } from '../parts/models.ts'
+import { KEPT_PARTS, KEPT_PART_LINES } from '../stock/models.ts'
 
 type Closing = Output<typeof endpoints.closeJob.body>
 
@@ -70,12 +74,12 @@ async function putBack(work: Work, row: JobRow, { minutes, click }: Closing): Pr
 }
 
 async function letGo(work: Work, keptId: string): Promise<void> {
-  const kept = await work.models.KeptParts.findByPk(keptId, { transaction: work.transaction })
+  const kept = await work.of(KEPT_PARTS).findByPk(keptId, { transaction: work.transaction })
   if (kept?.state === 'kept') await dropParts(work, keptId, kept.version)
 }
 
 async function fitNew(work: Work, row: JobRow, { plan, steps }: JobNow, closing: Closing): Promise<JobWritten> {
-  const { models, transaction } = work
+  const { of, transaction } = work
   const { oldReason, oldFate, click, minutes, pitches } = closing
   const old = await presentFitting(work, row.bikeId)
   if (old) {
@@ -86,7 +90,7 @@ async function fitNew(work: Work, row: JobRow, { plan, steps }: JobNow, closing:
     await setAside(work, old.chainId, { fate: oldFate, homeBikeId: oldFate === 'rotation' ? row.bikeId : null })
   }
   const chainId = v7()
-  await models.Chain.create(
+  await of(CHAINS).create(
     {
       id: chainId,
       name: row.parts.chain,
@@ -101,7 +105,7 @@ async function fitNew(work: Work, row: JobRow, { plan, steps }: JobNow, closing:
   )
   const fittingId = v7()
   const { personId } = authorOf(work)
-  await models.Fitting.create(
+  await of(FITTINGS).create(
     {
       id: fittingId,
       bikeId: row.bikeId,
@@ -133,7 +137,7 @@ async function fitNew(work: Work, row: JobRow, { plan, steps }: JobNow, closing:
   const jointId = await closeJoint(work, row, plan, chainId, click)
   const offcutId = plan.chain.cut.offcut > 0 ? v7() : null
   if (offcutId !== null)
-    await models.Offcut.create(
+    await of(OFFCUTS).create(
       { id: offcutId, chainId, jobId: row.id, pitches: plan.chain.cut.offcut, keptAt: work.now, goneAt: null },
       { transaction },
     )
@@ -161,9 +165,9 @@ async function closeJoint(
   chainId: string,
   click: Closing['click'],
 ): Promise<string> {
-  const { models, transaction } = work
+  const { of, transaction } = work
   const jointId = v7()
-  await models.Joint.create(
+  await of(JOINTS).create(
     {
       id: jointId,
       kind: joint.kind === 're-press' ? 'riveted' : joint.kind,
@@ -172,7 +176,7 @@ async function closeJoint(
     },
     { transaction },
   )
-  await models.JointEvent.create(
+  await of(JOINT_EVENTS).create(
     {
       id: v7(),
       jointId,
@@ -195,10 +199,10 @@ const OWN_KINDS: readonly string[] = ['chain', 'link', 'pin', 'clip']
  * tandem's other chain stays kept.
  */
 async function useParts(work: Work, row: JobRow): Promise<JobWritten['used']> {
-  const { models, transaction } = work
-  const kept = row.keptId === null ? null : await models.KeptParts.findByPk(row.keptId, { transaction })
+  const { of, transaction } = work
+  const kept = row.keptId === null ? null : await of(KEPT_PARTS).findByPk(row.keptId, { transaction })
   const ofList =
-    kept?.state === 'kept' ? await models.KeptPartLine.findAll({ where: { keptId: kept.id }, transaction }) : null
+    kept?.state === 'kept' ? await of(KEPT_PART_LINES).findAll({ where: { keptId: kept.id }, transaction }) : null
   const lines: readonly { id: string | null; partId: string; quantity: number; included: boolean }[] =
     ofList ?? row.parts.list.map((line) => ({ ...line, id: null }))
   const used: { partId: string; quantity: number }[] = []
@@ -206,7 +210,7 @@ async function useParts(work: Work, row: JobRow): Promise<JobWritten['used']> {
   // Two who close at once lock parts in one order.
   for (const line of [...lines].sort((one, other) => (one.partId < other.partId ? -1 : 1))) {
     const { id, partId, quantity, included } = line
-    const part = await models.Part.findByPk(partId, { transaction, lock: transaction.LOCK.UPDATE })
+    const part = await of(PARTS).findByPk(partId, { transaction, lock: transaction.LOCK.UPDATE })
     const own = partId === row.parts.chainPartId || partId === row.parts.jointPartId
     if (!part || (OWN_KINDS.includes(part.kind) && !own)) continue
     if (id !== null) gone.push(id)
@@ -222,7 +226,7 @@ async function useParts(work: Work, row: JobRow): Promise<JobWritten['used']> {
     used.push({ partId, quantity })
   }
   if (kept?.state !== 'kept') return used
-  if (gone.length < lines.length) await models.KeptPartLine.destroy({ where: { id: gone }, transaction })
+  if (gone.length < lines.length) await of(KEPT_PART_LINES).destroy({ where: { id: gone }, transaction })
   else await kept.update({ state: 'used', settledAt: work.now }, { transaction })
   await catalogueChanged(work)
   return used

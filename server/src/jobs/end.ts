@@ -2,12 +2,14 @@ import type { Job } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { takeBackFitting } from '../chains/undo.ts'
 import { audited, type Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { dropParts } from '../stock/kept.ts'
 import { moveStock } from '../stock/movements.ts'
 import { requireJob, lockedJob } from './service.ts'
+import { OFFCUTS } from './models.ts'
+import { KEPT_PARTS } from '../stock/models.ts'
 
 /** Ends a job without a new chain: its parts are free again, and the old chain is as it was. */
 export async function stopJob(work: Work, id: string, reason: string): Promise<Job> {
@@ -15,7 +17,7 @@ export async function stopJob(work: Work, id: string, reason: string): Promise<J
   if (row.state === 'stopped') return requireJob(work, id)
   if (row.state !== 'open') throw new ProblemError(409, 'job-ended', { current: await requireJob(work, id) })
   const kept =
-    row.keptId === null ? null : await work.models.KeptParts.findByPk(row.keptId, { transaction: work.transaction })
+    row.keptId === null ? null : await work.of(KEPT_PARTS).findByPk(row.keptId, { transaction: work.transaction })
   if (kept?.state === 'kept') await dropParts(work, kept.id, kept.version)
   await row.update(
     { state: 'stopped', closedAt: work.now, version: row.version + 1 },
@@ -38,7 +40,7 @@ export async function undoJob(work: Work, id: string, reason: string): Promise<J
   const { written } = row
   if (row.state !== 'closed' || written === null) throw new ProblemError(409, 'job-ended', { current: job })
   if (!job.canUndo) throw new ProblemError(409, 'undo-late')
-  const { models, transaction } = work
+  const { of, transaction } = work
   await lockBikeState(work, row.bikeId)
   if (written.newFittingId !== null && written.newChainId !== null) {
     const { newFittingId: fittingId, newChainId: chainId, oldFittingId, oldChainId } = written
@@ -46,7 +48,7 @@ export async function undoJob(work: Work, id: string, reason: string): Promise<J
       oldFittingId !== null && oldChainId !== null ? { fittingId: oldFittingId, chainId: oldChainId } : null
     await takeBackFitting(work, { bikeId: row.bikeId, fittingId, chainId, before }, reason)
     if (written.offcutId !== null)
-      await models.Offcut.update({ goneAt: work.now }, { where: { id: written.offcutId }, transaction })
+      await of(OFFCUTS).update({ goneAt: work.now }, { where: { id: written.offcutId }, transaction })
     for (const { partId, quantity } of written.used)
       await moveStock(work, partId, { id: v7(), kind: 'received', quantity, note: reason })
   }

@@ -24,12 +24,12 @@ import {
 } from '@pelrin/core'
 import type { JobParts, PartsFacts } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { partsFacts } from '../parts/bikeParts.ts'
 import { billOf } from './bill.ts'
 import { houseSchools } from './schools.ts'
-import { catalogue } from '../parts/catalogue.ts'
+import { catalogue } from '../parts/catalogueStore.ts'
 
 /**
  * What a job begins with, by all that is known of the bike and the parts kept for it; the best that fits where none are. What

@@ -1,7 +1,7 @@
 import { SHIPPED_SCHOOLS, type JobSchools } from '@pelrin/core'
 import type { HouseSchools } from '@pelrin/contract'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 
 /** By which schools this shop's jobs are done: its own, else those shipped as version 0. */
 export async function houseSchools(work: Work): Promise<HouseSchools> {

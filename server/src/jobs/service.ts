@@ -2,13 +2,14 @@ import type { endpoints } from '@pelrin/contract'
 import type { Job, Output } from '@pelrin/contract'
 import { lockPresentBike } from '../bikes/lockPresentBike.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { planJob } from './planJob.ts'
 import { jobById, jobOfBike } from './store.ts'
+import { JOBS, JOB_EVENTS } from './models.ts'
 
 /** Holds a job until the transaction ends. @throws ProblemError 404 */
 export async function lockedJob(work: Work, id: string) {
-  const job = await work.models.Job.findByPk(id, {
+  const job = await work.of(JOBS).findByPk(id, {
     transaction: work.transaction,
     lock: work.transaction.LOCK.UPDATE,
   })
@@ -46,7 +47,7 @@ export async function openJob(
   const open = await jobOfBike(work, bikeId)
   if (open?.state === 'open') throw new ProblemError(409, 'job-open-already', { current: open })
   const { plan, parts, keptId } = await planJob(work, bikeId, { reason, oldFate })
-  await work.models.Job.create(
+  await work.of(JOBS).create(
     {
       id,
       bikeId,
@@ -77,10 +78,12 @@ export async function addEvent(
   const { personId, deviceId } = authorOf(work)
   // Nothing happened before the job began, or after now.
   const at = new Date(Math.min(work.now.getTime(), Math.max(job.openedAt.getTime(), Date.parse(occurredAt))))
-  await work.models.JobEvent.create(
-    { id, jobId, kind, detail, occurredAt: at, recordedAt: work.now, personId, deviceId },
-    { transaction: work.transaction },
-  )
+  await work
+    .of(JOB_EVENTS)
+    .create(
+      { id, jobId, kind, detail, occurredAt: at, recordedAt: work.now, personId, deviceId },
+      { transaction: work.transaction },
+    )
   await job.update({ version: job.version + 1 }, { transaction: work.transaction })
   return requireJob(work, jobId)
 }

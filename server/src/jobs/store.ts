@@ -1,7 +1,7 @@
 import type { Job, JobEvent } from '@pelrin/contract'
-import type { JobRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
-import { dayIn } from '../state/days.ts'
+import { dayIn } from '../days/days.ts'
+import type { JobRow } from './models.ts'
 
 type Head = Omit<JobRow, 'personId' | 'keptId'> & { by: string; keptId: string | null; timeZone: string }
 

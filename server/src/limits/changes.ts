@@ -10,9 +10,11 @@ import type { FieldProblem, RuleChange } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { instrumentById } from '../instruments/store.ts'
-import { atField, ProblemError, refuseField } from '../http/problem.ts'
+import { atField, ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from './assumptionsStore.ts'
 import { rulesInForce, type RuleInForce } from './houseRulesStore.ts'
+import { BIKES, CUSTOMERS } from '../bikes/models.ts'
+import { ASSUMPTION_VERSIONS, HOUSE_RULES, HOUSE_RULE_VERSIONS } from './models.ts'
 
 /** Which bikes a change concerns, as a condition on `bikes b` joined with `customers c`. */
 export interface Concerned {
@@ -74,10 +76,10 @@ async function writeRule(
     wrong.push(atField('change.name', 'rule-name-taken'))
   if (wrong.length > 0) throw new ProblemError(422, 'request-invalid', { fields: wrong })
   if ((known?.version ?? 0) !== fromVersion) throw new ProblemError(409, 'rule-stale', { current: known ?? null })
-  const { models, transaction } = work
-  if (!known) await models.HouseRule.create({ id: ruleId, school: 'custom', name, isDefault: false }, { transaction })
-  else if (isOwn && name !== known.name) await models.HouseRule.update({ name }, { where: { id: ruleId }, transaction })
-  await models.HouseRuleVersion.create(
+  const { of, transaction } = work
+  if (!known) await of(HOUSE_RULES).create({ id: ruleId, school: 'custom', name, isDefault: false }, { transaction })
+  else if (isOwn && name !== known.name) await of(HOUSE_RULES).update({ name }, { where: { id: ruleId }, transaction })
+  await of(HOUSE_RULE_VERSIONS).create(
     {
       id: v7(),
       houseRuleId: ruleId,
@@ -115,7 +117,7 @@ async function retireRule(work: Work, ruleId: string, reason: string): Promise<C
   const rule = await ruleStanding(work, ruleId, 'change.ruleId')
   if (rule.isDefault) throw refuseField('change.ruleId', 'rule-is-default')
   if (rule.school !== 'custom') throw refuseField('change.ruleId', 'rule-shipped')
-  await work.models.HouseRule.update({ retiredAt: work.now }, { where: { id: ruleId }, transaction: work.transaction })
+  await work.of(HOUSE_RULES).update({ retiredAt: work.now }, { where: { id: ruleId }, transaction: work.transaction })
   await audited(work, 'retired', 'house rule', ruleId, { reason })
   return judgedBy(ruleId)
 }
@@ -129,9 +131,9 @@ async function chooseDefault(
   if (rule.isDefault && rule.markedInstrumentId === markedInstrumentId)
     throw refuseField('change.ruleId', 'nothing-changed')
   await checkMark(work, rule, markedInstrumentId)
-  const { models, transaction } = work
-  await models.HouseRule.update({ isDefault: false }, { where: { isDefault: true }, transaction })
-  await models.HouseRule.update({ isDefault: true, markedInstrumentId }, { where: { id: ruleId }, transaction })
+  const { of, transaction } = work
+  await of(HOUSE_RULES).update({ isDefault: false }, { where: { isDefault: true }, transaction })
+  await of(HOUSE_RULES).update({ isDefault: true, markedInstrumentId }, { where: { id: ruleId }, transaction })
   await audited(work, 'chose as the shop’s', 'house rule', ruleId, { reason })
   return EVERY_BIKE
 }
@@ -141,9 +143,9 @@ async function chooseForCustomer(
   { customerId, ruleId, markedInstrumentId = null }: Extract<RuleChange, { kind: 'customer' }>,
   reason: string,
 ): Promise<Concerned> {
-  const { models, transaction } = work
+  const { of, transaction } = work
   await checkMark(work, ruleId === null ? null : await ruleStanding(work, ruleId, 'change.ruleId'), markedInstrumentId)
-  const customer = await models.Customer.findByPk(customerId, { transaction })
+  const customer = await of(CUSTOMERS).findByPk(customerId, { transaction })
   if (!customer) throw refuseField('change.customerId', 'customer-unknown')
   await customer.update({ houseRuleId: ruleId, markedInstrumentId, version: customer.version + 1 }, { transaction })
   await audited(work, 'chose a rule for', 'customer', customerId, { ruleId, markedInstrumentId, reason })
@@ -155,8 +157,8 @@ async function chooseRhythm(
   { customerId, days, eachVisit }: Extract<RuleChange, { kind: 'rhythm' }>,
   reason: string,
 ): Promise<Concerned> {
-  const { models, transaction } = work
-  const customer = await models.Customer.findByPk(customerId, { transaction })
+  const { of, transaction } = work
+  const customer = await of(CUSTOMERS).findByPk(customerId, { transaction })
   if (!customer) throw refuseField('change.customerId', 'customer-unknown')
   await customer.update({ rhythmDays: days, eachVisit, version: customer.version + 1 }, { transaction })
   await audited(work, 'chose a rhythm for', 'customer', customerId, { days, eachVisit, reason })
@@ -178,10 +180,10 @@ async function chooseForBike(
   { bikeId, ruleId, markedInstrumentId }: Extract<RuleChange, { kind: 'bike' }>,
   reason: string,
 ): Promise<Concerned> {
-  const { models, transaction } = work
+  const { of, transaction } = work
   const rule = ruleId === null ? null : await ruleStanding(work, ruleId, 'change.ruleId')
   await checkMark(work, rule, markedInstrumentId)
-  const bike = await models.Bike.findByPk(bikeId, { transaction })
+  const bike = await of(BIKES).findByPk(bikeId, { transaction })
   if (!bike) throw refuseField('change.bikeId', 'bike-unknown')
   await bike.update({ houseRuleId: ruleId, markedInstrumentId, version: bike.version + 1 }, { transaction })
   await audited(work, 'chose a rule for', 'bike', bikeId, { ruleId, markedInstrumentId, reason })
@@ -203,7 +205,7 @@ async function writeAssumptions(
   const known = await assumptionsInForce(work)
   if (known.version !== fromVersion) throw new ProblemError(409, 'assumptions-stale', { current: known.overrides })
   const id = v7()
-  await work.models.AssumptionVersion.create(
+  await work.of(ASSUMPTION_VERSIONS).create(
     {
       id,
       version: fromVersion + 1,

@@ -1,6 +1,6 @@
 import { asMarkedBy, SHIPPED_RULES, type HouseRule } from '@pelrin/core'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 
 export interface RuleInForce extends HouseRule {
   readonly name: string | null

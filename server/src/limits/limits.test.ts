@@ -4,8 +4,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints, type HouseRules, type RuleChange } from '@pelrin/contract'
 import { inShop } from '../db/index.ts'
 import { rebuildState } from '../state/bikeState.ts'
-import { daysLater } from '../state/days.ts'
+import { daysLater } from '../days/days.ts'
 import { bikeNamed, Device, readingOf, startShop, type RunningShop } from '../testing/shop.ts'
+import { VERDICTS } from '../readings/models.ts'
 
 let shop: RunningShop
 beforeAll(async () => {
@@ -55,7 +56,7 @@ describe('a new version of a rule', () => {
     expect(after.summary.limit).toBe(0.4)
     // The verdict given before is kept, and can be given again under the version it was given by.
     const [old] = await inShop(shop.database, (await shop.device.ask(endpoints.session)).body.shop.id, null, (work) =>
-      work.models.Verdict.findAll({ where: { id: before.verdict?.id ?? '' }, transaction: work.transaction }),
+      work.of(VERDICTS).findAll({ where: { id: before.verdict?.id ?? '' }, transaction: work.transaction }),
     )
     expect(old?.input.rule.version).toBe(rule.version)
     expect(chainVerdict({ ...old!.input, assumptions: old!.input.assumptions ?? {} })).toEqual(old?.outcome)

@@ -7,12 +7,13 @@ import { bikeFacts, forecastOf, shownOf } from '../state/verdictInput.ts'
 import { assumptionsInForce, assumptionVersions } from './assumptionsStore.ts'
 import { writeChange, type Concerned } from './changes.ts'
 import { rulesInForce, ruleVersions } from './houseRulesStore.ts'
+import { BIKE_STATE } from '../state/models.ts'
 
 /** Makes a change and judges every bike it concerns anew, all in one transaction. */
 export async function changeRules(work: Work, change: RuleChange, reason: string): Promise<Moved> {
   return judgeAnew(work, await writeChange(work, change, reason), async (bikeId, shared) => {
     await judgeBike(work, bikeId, { readingId: null, occurredAt: work.now }, shared)
-    const state = await work.models.BikeState.findByPk(bikeId, { transaction: work.transaction })
+    const state = await work.of(BIKE_STATE).findByPk(bikeId, { transaction: work.transaction })
     return state?.word
   })
 }

@@ -1,6 +1,6 @@
 import type { endpoints, Output } from '@pelrin/contract'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 
 type Kind = Output<typeof endpoints.lookOver.body>['kind']
 

@@ -2,14 +2,18 @@ import { mendOptions, type MendOption } from '@pelrin/core'
 import type { BikeMends, MendChain } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { audited, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { lockBikeState } from '../state/bikeState.ts'
-import { afterAll } from '../state/moments.ts'
-import { dayIn, daysLater } from '../state/days.ts'
+import { afterAll } from '../fittings/moments.ts'
+import { dayIn, daysLater } from '../days/days.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { bikeMends, chainNow, type ChainNow } from './store.ts'
 import { newFact } from '../db/facts.ts'
+import { CHAIN_EVENTS } from '../chains/models.ts'
+import { OFFCUTS } from '../jobs/models.ts'
+import { MENDS } from './models.ts'
+import { JOINTS, JOINT_EVENTS } from '../parts/models.ts'
 
 /**
  * Writes down that a chain broke. One that is mended has a new count and new joints from now on: its earlier readings say
@@ -20,7 +24,7 @@ import { newFact } from '../db/facts.ts'
 export async function mendChain(asked: Work, bikeId: string, said: MendChain): Promise<BikeMends> {
   await lockBikeState(asked, bikeId)
   const work = await afterAll(asked, bikeId)
-  const { models, transaction } = work
+  const { of, transaction } = work
   const { rePress } = await bikeMends(work, bikeId)
   const chain = await chainNow(work, bikeId)
   if (!chain) throw new ProblemError(409, 'no-chain-on')
@@ -28,7 +32,7 @@ export async function mendChain(asked: Work, bikeId: string, said: MendChain): P
   if (chain.fittingId !== said.fittingId) throw new ProblemError(409, 'chain-changed-since')
   const option = said.choice === 'mended' ? chosen(said, chain, rePress) : null
   const { id, pitches, broken, damaged, cause, choice, advised, click } = said
-  await models.Mend.create(
+  await of(MENDS).create(
     {
       id,
       bikeId,
@@ -86,15 +90,15 @@ async function rejoin(
   before: number,
   click: MendChain['click'],
 ): Promise<void> {
-  const { models, transaction } = work
+  const { of, transaction } = work
   const fact = { occurredAt: work.now, ...newFact(work), reason: 'broken' }
-  await models.ChainEvent.create(
+  await of(CHAIN_EVENTS).create(
     { id: v7(), chainId, kind: option.left < before ? 'shortened' : 'rejoined', pitchesAfter: option.left, ...fact },
     { transaction },
   )
   for (let i = 0; i < option.joints; i++) {
     const jointId = v7()
-    await models.Joint.create(
+    await of(JOINTS).create(
       {
         id: jointId,
         kind: option.joint === 're-press' ? 'riveted' : option.joint,
@@ -103,8 +107,8 @@ async function rejoin(
       },
       { transaction },
     )
-    await models.JointEvent.create({ id: v7(), jointId, chainId, kind: 'closed', click, ...fact }, { transaction })
+    await of(JOINT_EVENTS).create({ id: v7(), jointId, chainId, kind: 'closed', click, ...fact }, { transaction })
   }
   if (option.inserted.length > 0)
-    await models.Offcut.update({ goneAt: work.now }, { where: { chainId, goneAt: null }, transaction })
+    await of(OFFCUTS).update({ goneAt: work.now }, { where: { chainId, goneAt: null }, transaction })
 }

@@ -1,9 +1,9 @@
 import { chainSpeeds, rePressOf, type ChainModel, type DriveType } from '@pelrin/core'
 import type { BikeMends, Mend } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
-import { presentFitting } from '../state/presentFitting.ts'
+import { presentFitting } from '../fittings/presentFitting.ts'
 import { stands } from '../db/facts.ts'
 
 type Row = Omit<Mend, 'at'> & { at: Date }

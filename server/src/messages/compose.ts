@@ -2,9 +2,9 @@ import { fillTemplate, quietFor, type Assumptions, type DueKind } from '@pelrin/
 import { reminders, type ReminderLanguage } from '@pelrin/contract/messages'
 import type { endpoints, Output, ReminderPreview, ReminderTemplate } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
-import { dayIn, daysLater, momentAt } from '../state/days.ts'
+import { dayIn, daysLater, momentAt } from '../days/days.ts'
 import { templatesInForce } from './store.ts'
 
 export type VisitToRemind = Output<typeof endpoints.sendReminders.body>['visits'][number]

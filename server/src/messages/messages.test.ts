@@ -8,6 +8,7 @@ import { startShop, type RunningShop } from '../testing/shop.ts'
 import { idOf, referenceOf } from '../references.ts'
 import { drainOutbox } from './drain.ts'
 import { Gateway, GatewayAway } from './gateway.ts'
+import { SHOPS } from '../auth/models.ts'
 
 let shop: RunningShop
 let shopId: string
@@ -182,10 +183,12 @@ describe('what is answered', () => {
     const other = v7()
     const { phone } = customers[0]!
     await inShop(shop.database, other, null, async (work) => {
-      await work.models.Shop.create(
-        { id: other, code: 'other', name: 'Other', timeZone: 'UTC', distanceUnit: 'km', demo: false },
-        { transaction: work.transaction },
-      )
+      await work
+        .of(SHOPS)
+        .create(
+          { id: other, code: 'other', name: 'Other', timeZone: 'UTC', distanceUnit: 'km', demo: false },
+          { transaction: work.transaction },
+        )
       await work.select(`INSERT INTO customers (id, name, phone) VALUES (:id, 'Somebody', :phone) RETURNING id`, {
         id: v7(),
         phone,

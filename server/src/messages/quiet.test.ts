@@ -1,6 +1,6 @@
 import { assumptionsWith } from '@pelrin/core'
 import { describe, expect, it } from 'vitest'
-import { dayIn, momentAt } from '../state/days.ts'
+import { dayIn, momentAt } from '../days/days.ts'
 import { firstMoment } from './compose.ts'
 
 const shipped = assumptionsWith({})

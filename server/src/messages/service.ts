@@ -2,11 +2,12 @@ import { templateProblem } from '@pelrin/core'
 import type { endpoints, Output } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import type { ShopJobs } from '../queue/queue.ts'
 import { composeReminders, type VisitToRemind } from './compose.ts'
 import { templatesInForce } from './store.ts'
 import { held } from '../db/facts.ts'
+import { CUSTOMERS } from '../bikes/models.ts'
 
 /** Refuses a wording that could not be sent. @throws ProblemError 422 at the field */
 export function checkTemplate(text: string, path: string): void {
@@ -80,7 +81,7 @@ export async function setMessaging(
   { language, optedOut }: Output<typeof endpoints.setMessaging.body>,
 ): Promise<Output<typeof endpoints.setMessaging.result>> {
   const { transaction } = work
-  const customer = await work.models.Customer.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
+  const customer = await work.of(CUSTOMERS).findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
   if (!customer) throw new ProblemError(404, 'customer-unknown')
   const shown = () => ({
     version: customer.version,

@@ -4,6 +4,7 @@ import { inShop, type Work } from '../db/work.ts'
 import { nameKey } from '../catalogue/names.ts'
 import { offersOf } from './store.ts'
 import { SupplierAway, type Supplier, type SupplierItem } from './supplier.ts'
+import { SUPPLIER_OFFERS } from './models.ts'
 
 /**
  * Asks the supplier what it has of some parts, and keeps what it says; what it said last where it does not answer. No
@@ -40,12 +41,14 @@ async function keepOffers(work: Work, parts: readonly string[], items: readonly 
   )
   for (const { id, maker, name } of named) {
     const item = byName.get(nameKey(maker, name))
-    await work.models.SupplierOffer.destroy({ where: { partId: id }, transaction: work.transaction })
+    await work.of(SUPPLIER_OFFERS).destroy({ where: { partId: id }, transaction: work.transaction })
     if (!item) continue
     const { sku, price, stock, days } = item
-    await work.models.SupplierOffer.upsert(
-      { partId: id, sku, price, stock, days, askedAt: work.now },
-      { transaction: work.transaction, conflictFields: ['shop_id', 'part_id'] as never },
-    )
+    await work
+      .of(SUPPLIER_OFFERS)
+      .upsert(
+        { partId: id, sku, price, stock, days, askedAt: work.now },
+        { transaction: work.transaction, conflictFields: ['shop_id', 'part_id'] as never },
+      )
   }
 }

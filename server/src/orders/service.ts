@@ -1,9 +1,8 @@
 import { may, type endpoints, type Order, type Output, type Role } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import type { Database } from '../db/connection.ts'
-import type { OrderRow } from '../db/models/rows.ts'
 import { audited, authorOf, inShop, type Author, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import type { ShopJobs } from '../queue/queue.ts'
 import { referenceOf } from '../references.ts'
@@ -11,6 +10,7 @@ import { moveStock } from '../stock/movements.ts'
 import { offersOf, orderById } from './store.ts'
 import { SupplierAway, type OrderAnswer, type Supplier } from './supplier.ts'
 import { held } from '../db/facts.ts'
+import { ORDERS, ORDER_LINES, SUPPLIER_OFFERS, type OrderRow } from './models.ts'
 
 /** Where orders go, and what sees to those that hang. */
 export interface Ordering {
@@ -41,7 +41,7 @@ async function refuseAboveSum(
 const HANGING: readonly OrderRow['state'][] = ['sending', 'unsure']
 
 async function lockedOrder(work: Work, id: string) {
-  const order = await work.models.Order.findByPk(id, {
+  const order = await work.of(ORDERS).findByPk(id, {
     transaction: work.transaction,
     lock: work.transaction.LOCK.UPDATE,
   })
@@ -79,7 +79,7 @@ export async function placeOrder(
       work,
       lines.map(({ partId }) => partId),
     )
-    await work.models.OrderLine.bulkCreate(
+    await work.of(ORDER_LINES).bulkCreate(
       lines.map(({ partId, quantity, price }, i) => {
         const offer = offers.find((one) => one.partId === partId)
         if (!offer) throw refuseField(`lines.${i}.partId`, 'offer-unknown')
@@ -150,16 +150,14 @@ async function takeAnswer(
     return
   }
   for (const { sku, price, stock } of answer.lines) {
-    await work.models.OrderLine.update(
-      { priceNow: price, stockNow: stock },
-      { where: { orderId: row.id, sku }, transaction },
-    )
+    await work
+      .of(ORDER_LINES)
+      .update({ priceNow: price, stockNow: stock }, { where: { orderId: row.id, sku }, transaction })
     const line = order.lines.find((one) => one.sku === sku)
     if (line)
-      await work.models.SupplierOffer.update(
-        { price, stock, askedAt: work.now },
-        { where: { partId: line.partId }, transaction },
-      )
+      await work
+        .of(SUPPLIER_OFFERS)
+        .update({ price, stock, askedAt: work.now }, { where: { partId: line.partId }, transaction })
   }
   await row.update({ ...next, state: 'refused', problem: answer.code, settledAt: work.now }, { transaction })
   await audited(work, 'refused', 'order', row.id, { lines: answer.lines })
@@ -184,7 +182,7 @@ export async function acceptOrder(
   await inShop(ordering.database, shopId, author, async (work) => {
     const row = await refusedOrder(work, id, version)
     const { transaction } = work
-    const lines = await work.models.OrderLine.findAll({ where: { orderId: id }, transaction })
+    const lines = await work.of(ORDER_LINES).findAll({ where: { orderId: id }, transaction })
     await refuseAboveSum(
       work,
       role,
@@ -234,7 +232,7 @@ export async function receiveOrder(
   if (row.state !== 'placed')
     throw new ProblemError(409, HANGING.includes(row.state) ? 'order-hangs' : 'order-not-placed')
   const { transaction } = work
-  const lines = await work.models.OrderLine.findAll({ where: { orderId: id }, order: [['partId', 'ASC']], transaction })
+  const lines = await work.of(ORDER_LINES).findAll({ where: { orderId: id }, order: [['partId', 'ASC']], transaction })
   for (const [i, { id: lineId, quantity }] of came.entries()) {
     const line = lines.find((one) => one.id === lineId)
     if (!line) throw refuseField(`lines.${i}.id`, 'order-unknown')

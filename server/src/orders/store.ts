@@ -1,6 +1,6 @@
 import type { Offer, Order, OrderLine } from '@pelrin/contract'
-import type { OrderRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
+import type { OrderRow } from './models.ts'
 
 type Head = Pick<OrderRow, 'id' | 'version' | 'state' | 'number' | 'expectedOn' | 'problem' | 'sentAt'> & { by: string }
 

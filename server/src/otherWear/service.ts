@@ -1,13 +1,14 @@
 import { parseThickness, wearItem, type Assumptions } from '@pelrin/core'
 import type { endpoints } from '@pelrin/contract'
 import type { OtherWear, Output, TakeWearCheck } from '@pelrin/contract'
-import type { WearCheckRow } from '../db/models/rows.ts'
 import { audited, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
 import { minimumOf, otherWearOf } from './store.ts'
 import { newFact, withdraw } from '../db/facts.ts'
+import { BIKES } from '../bikes/models.ts'
+import { WEAR_CHECKS, type WearCheckRow } from './models.ts'
 
 /**
  * Writes down what one pass over a bike saw.
@@ -19,15 +20,15 @@ export async function checkWear(
   bikeId: string,
   { occurredAt, checks }: Output<typeof endpoints.checkWear.body>,
 ): Promise<OtherWear> {
-  const { models, transaction } = work
-  if (!(await models.Bike.findByPk(bikeId, { transaction }))) throw new ProblemError(404, 'bike-unknown')
+  const { of, transaction } = work
+  if (!(await of(BIKES).findByPk(bikeId, { transaction }))) throw new ProblemError(404, 'bike-unknown')
   await lockBikeState(work, bikeId)
   const { assumed } = await assumptionsInForce(work)
   // What is sent late happened when it happened, never after now.
   const at = new Date(Math.min(work.now.getTime(), Date.parse(occurredAt)))
   for (const [i, check] of checks.entries()) {
     if (checks.findIndex(({ item }) => item === check.item) !== i) throw refuseField(`checks.${i}.item`, 'check-twice')
-    await models.WearCheck.create(
+    await of(WEAR_CHECKS).create(
       {
         id: check.id,
         bikeId,
@@ -86,7 +87,7 @@ export async function withdrawWearCheck(
   { id, reason }: Output<typeof endpoints.withdrawWearCheck.body>,
 ): Promise<OtherWear> {
   const gone = { unknown: 'check-unknown', already: 'check-gone' } as const
-  const check = await withdraw(work, work.models.WearCheck, checkId, { id, reason }, gone)
+  const check = await withdraw(work, WEAR_CHECKS, checkId, { id, reason }, gone)
   await lockBikeState(work, check.bikeId)
   await refreshBikeState(work, check.bikeId)
   await audited(work, 'withdrew', 'wear-check', checkId, { reason })

@@ -14,10 +14,10 @@ import {
 } from '@pelrin/core'
 import type { ItemNow, OtherWear, WearCheck } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { bikeDistance, shopRiding, type BikeDistance, type ShopRiding } from '../distance/bikeDistance.ts'
-import { ProblemError } from '../http/problem.ts'
+import { bikeDistance, shopRiding, type BikeDistance, type ShopRiding } from '../distance/bikeDistanceStore.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
-import { dayIn, daysLater } from '../state/days.ts'
+import { dayIn, daysLater } from '../days/days.ts'
 import { stands } from '../db/facts.ts'
 
 interface Row {

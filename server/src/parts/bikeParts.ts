@@ -1,22 +1,25 @@
 import { bikeQuestion, matchForBike, withOwn, type AskedOfBike } from '@pelrin/core'
 import type { BikeMatch, BikeParts, PartsFacts } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
-import { presentFitting } from '../state/presentFitting.ts'
+import { presentFitting } from '../fittings/presentFitting.ts'
 import { keptFor } from '../stock/kept.ts'
-import { catalogue, systems } from './catalogue.ts'
+import { catalogue, systems } from './catalogueStore.ts'
 import { driveOf } from './drive.ts'
 import { presentJoint } from './joints.ts'
+import { BIKES } from '../bikes/models.ts'
+import { CHAINS } from '../chains/models.ts'
+import { BIKE_STATE } from '../state/models.ts'
 
 /** What is known of a bike for choosing its parts. @throws ProblemError 404 */
 export async function partsFacts(work: Work, bikeId: string): Promise<PartsFacts> {
-  const bike = await work.models.Bike.findByPk(bikeId, { transaction: work.transaction })
+  const bike = await work.of(BIKES).findByPk(bikeId, { transaction: work.transaction })
   const drive = await driveOf(work, bikeId)
   if (!bike || !drive) throw new ProblemError(404, 'bike-unknown')
   const fitting = await presentFitting(work, bikeId)
-  const chain = fitting && (await work.models.Chain.findByPk(fitting.chainId, { transaction: work.transaction }))
-  const state = await work.models.BikeState.findByPk(bikeId, { transaction: work.transaction })
+  const chain = fitting && (await work.of(CHAINS).findByPk(fitting.chainId, { transaction: work.transaction }))
+  const state = await work.of(BIKE_STATE).findByPk(bikeId, { transaction: work.transaction })
   return {
     version: bike.version,
     drive,

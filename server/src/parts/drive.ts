@@ -1,23 +1,24 @@
 import { driveProblems, teethProblem } from '@pelrin/core'
 import type { ChangeDrive, DriveDescription } from '@pelrin/contract'
-import type { DriveRow } from '../db/models/rows.ts'
 import { audited, type Work } from '../db/work.ts'
-import { atField, ProblemError, refuseField } from '../http/problem.ts'
+import { atField, ProblemError, refuseField } from '../problems/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { held } from '../db/facts.ts'
+import { BIKES } from '../bikes/models.ts'
+import { DRIVES, DRIVE_SYSTEMS, type DriveRow } from './models.ts'
 
 /** Nearer than this no two riders sit behind each other. */
 const SHORTEST_TIMING_MM = 400
 
 /** A bike's drive with all that is known of it. */
 export async function driveOf(work: Work, bikeId: string): Promise<DriveDescription | null> {
-  const drive = await work.models.Drive.findOne({ where: { bikeId }, transaction: work.transaction })
+  const drive = await work.of(DRIVES).findOne({ where: { bikeId }, transaction: work.transaction })
   if (!drive) return null
   const system =
     drive.systemId === null
       ? null
-      : await work.models.DriveSystem.findByPk(drive.systemId, { transaction: work.transaction })
+      : await work.of(DRIVE_SYSTEMS).findByPk(drive.systemId, { transaction: work.transaction })
   return {
     type: drive.type,
     speeds: drive.speeds,
@@ -67,13 +68,13 @@ export async function changeDrive(
   change: ChangeDrive,
 ): Promise<{ version: number; drive: DriveDescription }> {
   await lockBikeState(work, bikeId)
-  const { models, transaction } = work
-  const bike = await models.Bike.findByPk(bikeId, { transaction })
+  const { of, transaction } = work
+  const bike = await of(BIKES).findByPk(bikeId, { transaction })
   const before = await driveOf(work, bikeId)
   if (!bike || !before) throw new ProblemError(404, 'bike-unknown')
   await held(bike, version, () => ({ version: bike.version, drive: before }))
   const { systemId, axleMm, timing, ...rest } = change
-  if (systemId != null && !(await models.DriveSystem.findByPk(systemId, { transaction })))
+  if (systemId != null && !(await of(DRIVE_SYSTEMS).findByPk(systemId, { transaction })))
     throw refuseField('systemId', 'system-unknown')
   if (axleMm && axleMm.to < axleMm.from) throw refuseField('axleMm.to', 'axle-order')
   if (timing) {
@@ -97,7 +98,7 @@ export async function changeDrive(
         }),
     ...(axleMm === undefined ? {} : { axleFromMm: axleMm?.from ?? null, axleToMm: axleMm?.to ?? null }),
   }
-  await models.Drive.update(row, { where: { bikeId }, transaction })
+  await of(DRIVES).update(row, { where: { bikeId }, transaction })
   await bike.update({ version: version + 1 }, { transaction })
   await audited(work, 'changed', 'drive', bikeId, { before, change })
   await judgeBike(work, bikeId, { readingId: null, occurredAt: work.now })

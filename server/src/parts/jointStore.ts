@@ -1,7 +1,7 @@
 import type { JointModel, PresentJointSeen } from '@pelrin/contract'
-import type { PartRow } from '../db/models/rows.ts'
 import type { Work } from '../db/work.ts'
 import { stands } from '../db/facts.ts'
+import { PARTS, type PartRow } from '../catalogue/models.ts'
 
 /** A joint as a thing, by everything that stands of it. */
 export interface KnownJoint {
@@ -38,7 +38,7 @@ async function jointWhere(work: Work, where: string, values: Record<string, stri
   const [row] = await work.select<Row>(`${SELECT} ${where} ${LATEST}`, values)
   if (!row) return null
   const { partId, click, ...joint } = row
-  const part = partId === null ? null : await work.models.Part.findByPk(partId, { transaction: work.transaction })
+  const part = partId === null ? null : await work.of(PARTS).findByPk(partId, { transaction: work.transaction })
   return {
     ...joint,
     model: part && asJointModel(part.get({ plain: true })),

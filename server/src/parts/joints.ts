@@ -2,10 +2,13 @@ import type { Output, PresentJointSeen } from '@pelrin/contract'
 import type { endpoints } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { audited, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
-import { presentFitting } from '../state/presentFitting.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
+import { presentFitting } from '../fittings/presentFitting.ts'
 import { jointOfChain } from './jointStore.ts'
 import { newFact } from '../db/facts.ts'
+import { BIKES } from '../bikes/models.ts'
+import { PARTS } from '../catalogue/models.ts'
+import { JOINTS, JOINT_EVENTS } from './models.ts'
 
 /** What a chain is closed with now, by the last that was written down of it. */
 export async function presentJoint(work: Work, chainId: string): Promise<PresentJointSeen | null> {
@@ -29,20 +32,20 @@ export async function seeJoint(
   bikeId: string,
   { id, kind, partId, closings, firm }: Output<typeof endpoints.seeJoint.body>,
 ): Promise<PresentJointSeen> {
-  const { models, transaction } = work
-  if (!(await models.Bike.findByPk(bikeId, { transaction }))) throw new ProblemError(404, 'bike-unknown')
+  const { of, transaction } = work
+  if (!(await of(BIKES).findByPk(bikeId, { transaction }))) throw new ProblemError(404, 'bike-unknown')
   const fitting = await presentFitting(work, bikeId)
   if (!fitting) throw new ProblemError(409, 'no-chain-on')
   if (partId !== null) {
-    const part = await models.Part.findByPk(partId, { transaction })
+    const part = await of(PARTS).findByPk(partId, { transaction })
     if (!part || !IS_PART[kind].includes(part.kind)) throw refuseField('partId', 'part-unknown')
   }
   const jointId = v7()
-  await models.Joint.create(
+  await of(JOINTS).create(
     { id: jointId, kind, partId, closingsBefore: kind === 'link' || kind === 'clip' ? closings : null },
     { transaction },
   )
-  await models.JointEvent.create(
+  await of(JOINT_EVENTS).create(
     {
       id,
       jointId,

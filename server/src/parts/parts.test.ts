@@ -3,10 +3,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { chainProblems, jointProblems, speedsMatch } from '@pelrin/core'
 import { endpoints, type BikeParts, type ChangeDrive } from '@pelrin/contract'
 import { inShop } from '../db/index.ts'
-import { wornChains } from '../db/seed/catalogue.ts'
+import { wornChains } from '../demo/catalogue.ts'
 import { rebuildState } from '../state/bikeState.ts'
 import { bikeNamed, startShop, type RunningShop } from '../testing/shop.ts'
-import { catalogue } from './catalogue.ts'
+import { catalogue } from './catalogueStore.ts'
 
 let shop: RunningShop
 beforeAll(async () => {

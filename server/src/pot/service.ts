@@ -2,13 +2,13 @@ import type { endpoints, Output, PotBoard, PotState } from '@pelrin/contract'
 import type { Cleaning } from '@pelrin/core'
 import { v7 } from 'uuid'
 import { writeCare } from '../care/service.ts'
-import type { PotChainRow } from '../db/models/rows.ts'
 import { brokenBy } from '../db/refused.ts'
 import { audited, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
 import { potBoard } from './store.ts'
 import { factBy, held } from '../db/facts.ts'
+import { BATH_CHANGES, POTS, POT_CHAINS, POT_EVENTS, type PotChainRow } from './models.ts'
 
 /** Lets chains wait for the pot. @throws ProblemError 422 for an unknown chain, 409 for one that is on its way already */
 export async function addToPot(work: Work, { chains }: Output<typeof endpoints.addToPot.body>): Promise<PotBoard> {
@@ -20,7 +20,7 @@ export async function addToPot(work: Work, { chains }: Output<typeof endpoints.a
     )
     if (!chain) throw refuseField(`chains.${i}.chainId`, 'chain-missing')
     try {
-      await work.models.PotChain.create(
+      await work.of(POT_CHAINS).create(
         {
           ...one,
           readyBy: one.readyBy === null ? null : new Date(one.readyBy),
@@ -51,7 +51,7 @@ export async function changePotChain(
   change: Output<typeof endpoints.changePotChain.body>,
 ): Promise<PotBoard> {
   const { transaction } = work
-  const row = await work.models.PotChain.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
+  const row = await work.of(POT_CHAINS).findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
   if (!row) throw new ProblemError(404, 'pot-chain-unknown')
   await held(row, version, () => potBoard(work))
   const { readyBy, notBefore, ...rest } = change
@@ -88,9 +88,9 @@ export async function movePotChains(
   work: Work,
   { chains, to, potId, occurredAt }: Output<typeof endpoints.movePotChains.body>,
 ): Promise<PotBoard> {
-  const { models, transaction } = work
+  const { of, transaction } = work
   const at = new Date(Math.min(work.now.getTime(), Date.parse(occurredAt)))
-  const rows = await models.PotChain.findAll({
+  const rows = await of(POT_CHAINS).findAll({
     where: { id: chains.map(({ id }) => id) },
     order: ['id'],
     transaction,
@@ -108,7 +108,7 @@ export async function movePotChains(
   }
   for (const row of rows) {
     const from = row.state
-    await models.PotEvent.create(
+    await of(POT_EVENTS).create(
       {
         id: v7(),
         potChainId: row.id,
@@ -142,9 +142,9 @@ async function roomFor(work: Work, potId: string | null, count: number): Promise
   const pot =
     potId === null
       ? null
-      : await work.models.Pot.findByPk(potId, { transaction: work.transaction, lock: work.transaction.LOCK.UPDATE })
+      : await work.of(POTS).findByPk(potId, { transaction: work.transaction, lock: work.transaction.LOCK.UPDATE })
   if (!pot) throw refuseField('potId', 'pot-unknown')
-  const there = await work.models.PotChain.count({
+  const there = await work.of(POT_CHAINS).count({
     where: { potId: pot.id, state: 'in-pot' },
     transaction: work.transaction,
   })
@@ -154,7 +154,7 @@ async function roomFor(work: Work, potId: string | null, count: number): Promise
 
 /** What was done to a chain stands in its care, however the session goes on. */
 async function waxed(work: Work, row: PotChainRow, at: Date): Promise<void> {
-  const stripped = await work.models.PotEvent.count({
+  const stripped = await work.of(POT_EVENTS).count({
     where: { potChainId: row.id, wentTo: 'stripping' },
     transaction: work.transaction,
   })
@@ -186,7 +186,7 @@ export async function switchPot(
   { on, ...change }: Output<typeof endpoints.switchPot.body>,
 ): Promise<PotBoard> {
   const { transaction } = work
-  const pot = await work.models.Pot.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
+  const pot = await work.of(POTS).findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
   if (!pot) throw new ProblemError(404, 'pot-unknown')
   await held(pot, version, () => potBoard(work))
   await pot.update(
@@ -198,20 +198,19 @@ export async function switchPot(
 }
 
 export async function addPot(work: Work, pot: Output<typeof endpoints.addPot.body>): Promise<PotBoard> {
-  await work.models.Pot.create(
-    { ...pot, onSince: null, thermometer: null, version: 1 },
-    { transaction: work.transaction },
-  )
+  await work
+    .of(POTS)
+    .create({ ...pot, onSince: null, thermometer: null, version: 1 }, { transaction: work.transaction })
   await audited(work, 'added', 'pot', pot.id, { name: pot.name, capacity: pot.capacity })
   return potBoard(work)
 }
 
 /** The wax of a pot was changed: it counts from nothing again. @throws ProblemError 404 */
 export async function changeBath(work: Work, potId: string, id: string): Promise<PotBoard> {
-  const { models, transaction } = work
-  if (!(await models.Pot.findByPk(potId, { transaction }))) throw new ProblemError(404, 'pot-unknown')
+  const { of, transaction } = work
+  if (!(await of(POTS).findByPk(potId, { transaction }))) throw new ProblemError(404, 'pot-unknown')
   const { personId } = factBy(work)
-  await models.BathChange.create({ id, potId, occurredAt: work.now, personId }, { transaction })
+  await of(BATH_CHANGES).create({ id, potId, occurredAt: work.now, personId }, { transaction })
   await audited(work, 'changed-bath', 'pot', potId)
   return potBoard(work)
 }

@@ -2,7 +2,7 @@ import { bathLoad } from '@pelrin/core'
 import type { PotBoard, PotCandidate, PotChainNow, PotNow } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
-import { dayIn, momentAt } from '../state/days.ts'
+import { dayIn, momentAt } from '../days/days.ts'
 import { stands } from '../db/facts.ts'
 
 const BIKE = `CASE WHEN b.id IS NULL THEN NULL ELSE json_build_object('id', b.id, 'label', b.label, 'customer', c.name) END AS bike`

@@ -4,6 +4,7 @@ import * as v from 'valibot'
 import type { Database } from '../db/connection.ts'
 import { inShop } from '../db/work.ts'
 import type { DeviceAddresses } from '../devices/addresses.ts'
+import { SHOPS } from '../auth/models.ts'
 
 /** How often a thermometer is asked, and how long it may take, ms. */
 const EVERY_MS = 2_000
@@ -38,7 +39,7 @@ export class Thermometers {
   /** Asks every pot's thermometer until closed. */
   async start(): Promise<void> {
     const asking: Promise<void>[] = []
-    for (const { id: shopId } of await this.database.models.Shop.findAll())
+    for (const { id: shopId } of await this.database.of(SHOPS).findAll())
       for (const { id, thermometer } of await inShop(this.database, shopId, null, (work) =>
         work.select<{ id: string; thermometer: string }>(
           'SELECT id, thermometer FROM pots WHERE thermometer IS NOT NULL',

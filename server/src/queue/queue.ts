@@ -3,11 +3,12 @@ import { setTimeout as sleep } from 'node:timers/promises'
 import PgBoss from 'pg-boss'
 import type { Logger } from 'pino'
 import type { Work } from '../db/work.ts'
-import type { LearnAsked, Learned } from '../forecast/learnFrom.ts'
+import type { LearnAsked, Learned } from './learnAsked.ts'
 import { QUEUE_SCHEMA } from '../db/roles.ts'
 import { BACKUP, FORECAST, MESSAGES, ORDER, ORDER_FIRST_SECONDS, REBUILD, takeUpAbandoned } from './queues.ts'
 import { noted } from './background.ts'
 import { Threads } from './threads.ts'
+import { ORDERS } from '../orders/models.ts'
 
 /** Work that outlives a request: it waits in the database until a server takes it. */
 export interface ShopJobs {
@@ -70,7 +71,7 @@ export class Queue implements ShopJobs {
     private readonly alone = false,
   ) {
     this.boss = this.made()
-    this.threads = new Threads(join(import.meta.dirname, 'forecastThread.ts'), logger, { most: 1 })
+    this.threads = new Threads(join(import.meta.dirname, '../forecast/forecastThread.ts'), logger, { most: 1 })
     this.learning = new Threads(join(import.meta.dirname, '../forecast/learnFrom.ts'), logger, { most: 1 })
   }
 
@@ -156,7 +157,7 @@ export class Queue implements ShopJobs {
   }
 
   private async sendWith(
-    { transaction, models }: Work,
+    { transaction, of }: Work,
     queue: string,
     data: object,
     options: { startAfter?: number; singletonKey?: string },
@@ -166,7 +167,7 @@ export class Queue implements ShopJobs {
       // The queue leaves out what is not given; every placeholder wants something.
       const wanted = Math.max(values.length, ...[...text.matchAll(/\$(\d+)/g)].map(([, n]) => Number(n)))
       const bind = Array.from({ length: wanted }, (_, i) => values[i] ?? null)
-      const [rows] = await models.Order.sequelize!.query(text, { bind, transaction })
+      const [rows] = await of(ORDERS).sequelize!.query(text, { bind, transaction })
       return { rows: rows as object[], rowCount: rows.length }
     }
     await this.boss.send(queue, data, { ...options, db: { executeSql } })

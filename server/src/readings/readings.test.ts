@@ -3,6 +3,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints } from '@pelrin/contract'
 import { inShop } from '../db/index.ts'
 import { bikeNamed, readingOf, startShop, type RunningShop } from '../testing/shop.ts'
+import { SHOPS } from '../auth/models.ts'
+import { BIKES, CUSTOMERS } from '../bikes/models.ts'
 
 let shop: RunningShop
 beforeAll(async () => {
@@ -167,7 +169,7 @@ describe('bad input', () => {
   it('a bike of another shop does not exist here', async () => {
     const otherShop = v7()
     const id = v7()
-    await shop.database.models.Shop.create({
+    await shop.database.of(SHOPS).create({
       id: otherShop,
       code: 'x',
       name: 'X',
@@ -175,10 +177,10 @@ describe('bad input', () => {
       distanceUnit: 'km',
       demo: false,
     })
-    await inShop(shop.database, otherShop, null, async ({ models, transaction }) => {
+    await inShop(shop.database, otherShop, null, async ({ of, transaction }) => {
       const customerId = v7()
-      await models.Customer.create({ id: customerId, name: 'Theirs', version: 1 }, { transaction })
-      await models.Bike.create(
+      await of(CUSTOMERS).create({ id: customerId, name: 'Theirs', version: 1 }, { transaction })
+      await of(BIKES).create(
         { id, customerId, label: 'Theirs', kind: 'road', tag: '1', notes: '', odometerUnit: 'km', version: 1 },
         { transaction },
       )

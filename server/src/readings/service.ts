@@ -4,16 +4,18 @@ import { bikeRecord } from '../bikes/record.ts'
 import { brokenBy } from '../db/refused.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { appendEntry, standingEntries } from '../distance/store.ts'
-import { atField, ProblemError, refuseField } from '../http/problem.ts'
-import type { SpotRow } from '../db/models/rows.ts'
+import { atField, ProblemError, refuseField } from '../problems/problem.ts'
 import { asRecord, instrumentById, type InstrumentInUse } from '../instruments/store.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
-import { fittingMeant, type FittingMeant } from '../state/moments.ts'
-import { presentFitting } from '../state/presentFitting.ts'
+import { fittingMeant, type FittingMeant } from '../fittings/moments.ts'
+import { presentFitting } from '../fittings/presentFitting.ts'
 import { readingById, type ReadingFact } from './store.ts'
 import { inPlaceOf } from '../db/facts.ts'
+import { PEOPLE } from '../auth/models.ts'
+import { BIKES } from '../bikes/models.ts'
+import { READINGS, SPOTS, type SpotRow } from './models.ts'
 
 /** A device's clock may be a little ahead of ours. */
 const CLOCK_LEEWAY_MS = 5 * 60_000
@@ -23,7 +25,7 @@ type Entered = Omit<TakeReading, 'bikeId' | 'fittingId'>
 /** Saves a reading of the chain on a bike, judges it, and answers with the bike's record. */
 export async function takeReading(work: Work, taken: TakeReading): Promise<BikeRecord> {
   await lockBikeState(work, taken.bikeId)
-  const bike = await work.models.Bike.findByPk(taken.bikeId, { transaction: work.transaction })
+  const bike = await work.of(BIKES).findByPk(taken.bikeId, { transaction: work.transaction })
   if (!bike) throw refuseField('bikeId', 'bike-unknown')
   const fitting = await fittingMeant(work, taken.bikeId, taken)
   await write(work, taken, { bikeId: taken.bikeId, fitting, corrects: null, reason: null })
@@ -61,7 +63,7 @@ async function write(
   entered: Entered,
   on: { bikeId: string; fitting: FittingMeant; corrects: ReadingFact | null; reason: string | null },
 ): Promise<void> {
-  const { models, transaction } = work
+  const { of, transaction } = work
   const occurredAt = new Date(entered.occurredAt)
   const { assumed } = await assumptionsInForce(work)
   const instrument = await instrumentById(work, entered.instrumentId)
@@ -69,7 +71,7 @@ async function write(
   if (occurredAt.getTime() > work.now.getTime() + CLOCK_LEEWAY_MS) wrong.push(atField('occurredAt', 'date-in-future'))
   else if (occurredAt < on.fitting.from) wrong.push(atField('occurredAt', 'chain-not-fitted-then'))
   wrong.push(...instrumentProblems(instrument, on.corrects))
-  if (entered.readerId !== undefined && !(await models.Person.findByPk(entered.readerId, { transaction })))
+  if (entered.readerId !== undefined && !(await of(PEOPLE).findByPk(entered.readerId, { transaction })))
     wrong.push(atField('readerId', 'person-unknown'))
   const byHand = instrument?.kind === 'by-hand'
   if (byHand && entered.signs === undefined) wrong.push(atField('signs', 'signs-missing'))
@@ -80,7 +82,7 @@ async function write(
 
   try {
     const distanceEntryId = await writeOdometer(work, entered, occurredAt, on)
-    await models.Reading.create(
+    await of(READINGS).create(
       {
         id: entered.id,
         occurredAt,
@@ -105,7 +107,7 @@ async function write(
       },
       { transaction },
     )
-    await models.Spot.bulkCreate(
+    await of(SPOTS).bulkCreate(
       spots.map((spot) => ({ ...spot, readingId: entered.id, readingOccurredAt: occurredAt })),
       { transaction },
     )

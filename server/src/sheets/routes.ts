@@ -1,7 +1,7 @@
 import * as v from 'valibot'
 import { endpoints, fileRoutes, sheetsEndpoints } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import type { Serving } from '../http/serve.ts'
 import type { Printer } from './printer.ts'
 import { sheetOf } from './service.ts'

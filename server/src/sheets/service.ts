@@ -1,7 +1,7 @@
 import type { Sheet, SheetBlock, SheetKind } from '@pelrin/contract'
 import { bikeRecord } from '../bikes/record.ts'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { jobOfBike } from '../jobs/store.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { bikeMends, chainNow } from '../mends/store.ts'

@@ -1,9 +1,11 @@
 import type { BikeSummary, LineUp, Visit } from '@pelrin/contract'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { summaries } from '../bikes/summaries.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
-import { dayIn } from '../state/days.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
+import { dayIn } from '../days/days.ts'
 import { held } from '../db/facts.ts'
+import { BIKES } from '../bikes/models.ts'
+import { VISITS } from './models.ts'
 
 /** Today's line-up, in its order; the visit on this device's stand is marked. */
 export async function lineUp(work: Work, timeZone: string, deviceId: string): Promise<LineUp> {
@@ -45,10 +47,10 @@ export async function putOnStand(
   timeZone: string,
   { visitId, bikeId, reason }: { visitId: string; bikeId: string; reason?: string },
 ): Promise<LineUp> {
-  const { models, transaction } = work
+  const { of, transaction } = work
   const deviceId = deviceOf(work)
   const day = dayIn(timeZone, work.now)
-  const bike = await models.Bike.findByPk(bikeId, { transaction })
+  const bike = await of(BIKES).findByPk(bikeId, { transaction })
   if (!bike) throw refuseField('bikeId', 'bike-unknown')
   if (bike.goneOn !== null) throw new ProblemError(409, 'bike-gone')
   await work.execute(
@@ -81,9 +83,9 @@ export async function moveVisit(
   version: number,
   change: { before?: string | null; state?: 'waiting' | 'done' },
 ): Promise<LineUp> {
-  const { models, transaction } = work
+  const { of, transaction } = work
   const deviceId = deviceOf(work)
-  const visit = await models.Visit.findByPk(id, { transaction, lock: true })
+  const visit = await of(VISITS).findByPk(id, { transaction, lock: true })
   if (!visit) throw new ProblemError(404, 'visit-unknown')
   await held(visit, version, () => lineUp(work, timeZone, deviceId))
   if (change.before !== undefined) visit.position = await positionBefore(work, visit.day, id, change.before)

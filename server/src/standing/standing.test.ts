@@ -27,7 +27,11 @@ async function everyBike(work: Work, state?: RackState, limit = 200): Promise<Bi
   const bikes: BikeSummary[] = []
   let cursor: string | undefined
   do {
-    const page = await rackPage(work, { limit, way: 'up', ...(state ? { state } : {}), ...(cursor ? { cursor } : {}) }, ZONE)
+    const page = await rackPage(
+      work,
+      { limit, way: 'up', ...(state ? { state } : {}), ...(cursor ? { cursor } : {}) },
+      ZONE,
+    )
     bikes.push(...page.bikes)
     cursor = page.next ?? undefined
   } while (cursor !== undefined)

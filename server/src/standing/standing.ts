@@ -1,7 +1,7 @@
 import { standingOf, type Standing, type VerdictWord } from '@pelrin/core'
 import type { Work } from '../db/work.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
-import { dayIn } from '../state/days.ts'
+import { dayIn } from '../days/days.ts'
 
 /** What stands today, for lists to filter, count and order by, in terms of `s` (state) and `:today`: the core's `standingOf`. */
 export const STANDING_WORD = `CASE WHEN s.measure_from <= CAST(:today AS date) THEN 'measure-it' ELSE s.word END`

@@ -8,15 +8,15 @@ import {
   type ChainVerdict,
 } from '@pelrin/core'
 import type { SpotMark, VerdictInput } from '@pelrin/contract'
-import type { BikeStateRow } from '../db/models/rows.ts'
-import { careNext } from '../care/careNext.ts'
+import { careNext } from '../care/nextStore.ts'
 import type { Work } from '../db/work.ts'
-import { shopRiding, type BikeDistance, type ChainDistance, type ShopRiding } from '../distance/bikeDistance.ts'
+import { shopRiding, type BikeDistance, type ChainDistance, type ShopRiding } from '../distance/bikeDistanceStore.ts'
 import { decisionStanding } from '../limits/decisionsStore.ts'
 import { wearNext } from '../otherWear/store.ts'
-import { dayIn, daysLater } from './days.ts'
-import { presentFitting } from './presentFitting.ts'
+import { dayIn, daysLater } from '../days/days.ts'
+import { presentFitting } from '../fittings/presentFitting.ts'
 import { forecastOf } from './verdictInput.ts'
+import { BIKE_STATE, type BikeStateRow } from './models.ts'
 
 /** Holds a bike's state until the transaction ends, so that two writers take their turn. */
 export async function lockBikeState(work: Work, bikeId: string): Promise<void> {
@@ -45,7 +45,7 @@ export async function refreshBikeState(work: Work, bikeId: string, known: Known 
 }
 
 async function store(work: Work, row: BikeStateRow): Promise<void> {
-  await work.models.BikeState.upsert(row, {
+  await work.of(BIKE_STATE).upsert(row, {
     transaction: work.transaction,
     conflictFields: ['shop_id', 'bike_id'] as never,
   })
@@ -212,7 +212,7 @@ export async function rebuildState(work: Work): Promise<{ bikes: number; differi
 
 /** Derives the state of one bike anew. @returns whether it differed from what was stored */
 export async function rebuildBike(work: Work, bikeId: string, riding: ShopRiding): Promise<boolean> {
-  const stored = await work.models.BikeState.findByPk(bikeId, { transaction: work.transaction })
+  const stored = await work.of(BIKE_STATE).findByPk(bikeId, { transaction: work.transaction })
   const derived = await deriveBikeState(work, bikeId, { riding })
   if (canonical(stored?.get({ plain: true }) ?? {}) === canonical(derived)) return false
   await store(work, derived)

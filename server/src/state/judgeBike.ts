@@ -3,10 +3,11 @@ import type { VerdictInput } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { type Work } from '../db/work.ts'
 import { refreshBikeState } from './bikeState.ts'
-import { afterAll } from './moments.ts'
+import { afterAll } from '../fittings/moments.ts'
 import type { ShopFacts } from './shopFacts.ts'
 import { bikeFacts, forecastOf, shownOf } from './verdictInput.ts'
 import { factBy } from '../db/facts.ts'
+import { VERDICTS } from '../readings/models.ts'
 
 /**
  * Judges the chain on a bike from all that is known now, stores the verdict with everything it rested on, and
@@ -30,7 +31,7 @@ export async function judgeBike(
   const input: VerdictInput = { ...facts.input, forecast: shownOf(forecast) }
   if (!always && (await restsOnTheSame(work, bikeId, input))) return false
   const outcome = chainVerdict({ ...input, assumptions: input.assumptions ?? {} })
-  await work.models.Verdict.create(
+  await work.of(VERDICTS).create(
     {
       id: v7(),
       occurredAt: because.occurredAt,

@@ -1,8 +1,9 @@
 import type { Database } from '../db/connection.ts'
 import { inShop, type Work } from '../db/work.ts'
-import { shopRiding, type ShopRiding } from '../distance/bikeDistance.ts'
+import { shopRiding, type ShopRiding } from '../distance/bikeDistanceStore.ts'
 import { lockBikeState, rebuildBike } from './bikeState.ts'
 import { judgeBike } from './judgeBike.ts'
+import { SHOPS } from '../auth/models.ts'
 
 /** How far a shop's rebuild is. */
 export interface RebuildProgress {
@@ -93,7 +94,7 @@ async function bringUp(work: Work, bikeId: string, riding: ShopRiding): Promise<
 /** Shops whose rebuild is not through. */
 export async function shopsToRebuild(database: Database): Promise<string[]> {
   const left: string[] = []
-  for (const { id } of await database.models.Shop.findAll())
+  for (const { id } of await database.of(SHOPS).findAll())
     if (await inShop(database, id, null, rebuildProgress)) left.push(id)
   return left
 }

@@ -1,7 +1,7 @@
 import type { Work } from '../db/work.ts'
 import { instrumentsInUse, type InstrumentInUse } from '../instruments/store.ts'
 import { assumptionsInForce, type AssumptionsInForce } from '../limits/assumptionsStore.ts'
-import { shopRiding, type ShopRiding } from '../distance/bikeDistance.ts'
+import { shopRiding, type ShopRiding } from '../distance/bikeDistanceStore.ts'
 import { priorsInForce, type PriorsInForce } from '../forecast/priorsStore.ts'
 import { rulesInForce, type RuleInForce } from '../limits/houseRulesStore.ts'
 

@@ -13,7 +13,7 @@ import {
 } from '@pelrin/core'
 import type { VerdictInput } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { bikeDistance, distanceOfChain, type BikeDistance, type ChainDistance } from '../distance/bikeDistance.ts'
+import { bikeDistance, distanceOfChain, type BikeDistance, type ChainDistance } from '../distance/bikeDistanceStore.ts'
 import { asAvailable } from '../instruments/store.ts'
 import {
   asHouseRule,
@@ -23,9 +23,9 @@ import {
   type RuleChoice,
   type RuleInForce,
 } from '../limits/houseRulesStore.ts'
-import { asVerdictReading } from '../readings/attributed.ts'
+import { asVerdictReading } from '../readings/attributedStore.ts'
 import { readingsOfBike, type ReadingFact } from '../readings/store.ts'
-import { presentFitting, type PresentFitting } from './presentFitting.ts'
+import { presentFitting, type PresentFitting } from '../fittings/presentFitting.ts'
 import { shopFacts, type ShopFacts } from './shopFacts.ts'
 
 const DAY_MS = 86_400_000

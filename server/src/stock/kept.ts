@@ -1,10 +1,11 @@
 import type { endpoints } from '@pelrin/contract'
 import type { KeptLine, KeptParts, Output } from '@pelrin/contract'
-import type { KeptPartsRow } from '../db/models/rows.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
-import { catalogueChanged } from '../parts/catalogue.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
+import { catalogueChanged } from '../parts/catalogueStore.ts'
 import { held } from '../db/facts.ts'
+import { PARTS } from '../catalogue/models.ts'
+import { KEPT_PARTS, KEPT_PART_LINES, type KeptPartsRow } from './models.ts'
 
 /**
  * Lines of open lists with how many lie in stock for each: whoever kept a part earlier comes first, so that nothing has to be
@@ -58,18 +59,18 @@ export async function keepParts(
   bikeId: string,
   { id, pitches, lines }: Output<typeof endpoints.keepParts.body>,
 ): Promise<KeptParts> {
-  const { models, transaction } = work
+  const { of, transaction } = work
   // Two who keep parts for one bike take their turn; the later one stands.
   const [bike] = await work.select('SELECT id FROM bikes WHERE id = :bikeId FOR NO KEY UPDATE', { bikeId })
   if (!bike) throw new ProblemError(404, 'bike-unknown')
   for (const [i, { partId }] of lines.entries())
-    if (!(await models.Part.findOne({ where: { id: partId, removedAt: null }, transaction })))
+    if (!(await of(PARTS).findOne({ where: { id: partId, removedAt: null }, transaction })))
       throw refuseField(`lines.${i}.partId`, 'part-unknown')
-  await models.KeptParts.update(
+  await of(KEPT_PARTS).update(
     { state: 'dropped', settledAt: work.now },
     { where: { bikeId, state: 'kept' }, transaction },
   )
-  await models.KeptParts.create(
+  await of(KEPT_PARTS).create(
     {
       id,
       bikeId,
@@ -82,7 +83,7 @@ export async function keepParts(
     },
     { transaction },
   )
-  await models.KeptPartLine.bulkCreate(
+  await of(KEPT_PART_LINES).bulkCreate(
     lines.map((line) => ({ ...line, keptId: id, keptAt: work.now })),
     { transaction },
   )
@@ -93,7 +94,7 @@ export async function keepParts(
 
 /** Lets kept parts go. */
 export async function dropParts(work: Work, id: string, version: number): Promise<void> {
-  const kept = await work.models.KeptParts.findByPk(id, {
+  const kept = await work.of(KEPT_PARTS).findByPk(id, {
     transaction: work.transaction,
     lock: work.transaction.LOCK.UPDATE,
   })

@@ -1,7 +1,8 @@
-import type { StockMovementRow } from '../db/models/rows.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
-import { catalogueChanged } from '../parts/catalogue.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
+import { catalogueChanged } from '../parts/catalogueStore.ts'
+import { PARTS } from '../catalogue/models.ts'
+import { STOCK_MOVEMENTS, type StockMovementRow } from './models.ts'
 
 /** What happened to a part's stock. */
 export interface Movement {
@@ -24,14 +25,14 @@ export async function moveStock(
   partId: string,
   { id, kind, quantity, note = null, orderId, keptId }: Movement,
 ): Promise<void> {
-  const { models, transaction } = work
-  const part = await models.Part.findByPk(partId, { transaction, lock: transaction.LOCK.UPDATE })
+  const { of, transaction } = work
+  const part = await of(PARTS).findByPk(partId, { transaction, lock: transaction.LOCK.UPDATE })
   if (!part) throw new ProblemError(404, 'part-unknown')
   const change = kind === 'received' ? quantity : kind === 'used' ? -quantity : quantity - part.stock
   const stockAfter = part.stock + change
   if (stockAfter < 0) throw refuseField('quantity', 'stock-short', { stock: part.stock })
   const { personId, deviceId } = authorOf(work)
-  await models.StockMovement.create(
+  await of(STOCK_MOVEMENTS).create(
     {
       id,
       partId,

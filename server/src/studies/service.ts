@@ -2,11 +2,13 @@ import { entryForm, observeSpot } from '@pelrin/core'
 import type { PlanStudy, Study } from '@pelrin/contract'
 import { brokenBy } from '../db/refused.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../http/problem.ts'
+import { ProblemError, refuseField } from '../problems/problem.ts'
 import { asRecord, instrumentById, type InstrumentInUse } from '../instruments/store.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { resultOf } from './result.ts'
 import { studyById, valuesOf, type StudyFact } from './store.ts'
+import { PEOPLE } from '../auth/models.ts'
+import { STUDIES, STUDY_VALUES } from './models.ts'
 
 /** Plans a study: who measures which spots how often. */
 export async function planStudy(work: Work, instrumentId: string, plan: PlanStudy): Promise<Study> {
@@ -18,10 +20,10 @@ export async function planStudy(work: Work, instrumentId: string, plan: PlanStud
   const unknown = plan.spots.findIndex(({ reference }) => reference === undefined)
   if (form === 'marks' && unknown >= 0) throw refuseField(`spots.${unknown}.reference`, 'study-needs-references')
   const people = [...new Set(plan.peopleIds)]
-  const found = await work.models.Person.count({ where: { id: people }, transaction: work.transaction })
+  const found = await work.of(PEOPLE).count({ where: { id: people }, transaction: work.transaction })
   if (found !== people.length) throw refuseField('peopleIds', 'person-unknown')
   try {
-    await work.models.Study.create(
+    await work.of(STUDIES).create(
       {
         id: plan.id,
         instrumentId,
@@ -48,7 +50,7 @@ export async function planStudy(work: Work, instrumentId: string, plan: PlanStud
 export async function shownStudy(work: Work, id: string): Promise<Study> {
   const { study, instrument } = await found(work, id)
   const values = await valuesOf(work, id)
-  const people = await work.models.Person.findAll({ where: { id: study.people }, transaction: work.transaction })
+  const people = await work.of(PEOPLE).findAll({ where: { id: study.people }, transaction: work.transaction })
   const asker = work.author?.personId
   return {
     id,
@@ -94,7 +96,7 @@ export async function enterStudyValue(
     (value) => value.personId === personId && value.spot === spot && value.repeat === repeat,
   )
   try {
-    await work.models.StudyValue.create(
+    await work.of(STUDY_VALUES).create(
       {
         id: entered.id,
         studyId: id,
@@ -121,7 +123,7 @@ export async function closeStudy(work: Work, id: string): Promise<Study> {
   const { study, instrument } = await found(work, id, true)
   if (study.closedAt !== null) throw new ProblemError(409, 'study-closed')
   const result = resultOf(study, await valuesOf(work, id), instrument)
-  await work.models.Study.update({ closedAt: work.now, result }, { where: { id }, transaction: work.transaction })
+  await work.of(STUDIES).update({ closedAt: work.now, result }, { where: { id }, transaction: work.transaction })
   await audited(work, 'closed', 'study', id, { values: result.values })
   return shownStudy(work, id)
 }

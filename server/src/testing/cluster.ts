@@ -4,7 +4,9 @@ import { join } from 'node:path'
 import type {} from 'vitest'
 import type { TestProject } from 'vitest/node'
 import { startCluster } from '../../../scripts/postgres/cluster.ts'
-import { grantServing, installQueue, loadDemo, migrateUp, openDatabase } from '../db/index.ts'
+import { grantServing, migrateUp, openDatabase } from '../db/index.ts'
+import { loadDemo } from '../demo/loadDemo.ts'
+import { installQueue } from '../queue/queues.ts'
 
 declare module 'vitest' {
   interface ProvidedContext {

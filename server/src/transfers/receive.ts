@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { PassThrough, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import busboy from 'busboy'
-import { ProblemError } from '../http/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { diskIsFull } from './diskFull.ts'
 import type { Folder, Scratch } from './scratch.ts'
 

@@ -1,14 +1,14 @@
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField, Typography } from '@mui/material'
-import { valibotResolver } from '@hookform/resolvers/valibot'
+import { Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { useForm } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
-import type * as v from 'valibot'
-import { endpoints, ProveAgain, type Session } from '@pelrin/contract'
-import { ask, ProblemError } from '../api/client.ts'
+import { endpoints, type Session } from '@pelrin/contract'
+import { ask } from '../api/client.ts'
 import { onProve } from '../api/prove.ts'
 import { keys } from '../api/queries.ts'
+import { FormDialog } from '../forms/FormDialog.tsx'
+import { Line } from '../forms/Line.tsx'
+import { useWriteForm } from '../forms/useWriteForm.ts'
 
 /** Asks for the password again before what is the owner's, when it was not typed lately. */
 export function ProveDialog({ session }: { session: Session }) {
@@ -40,45 +40,22 @@ export function ProveDialog({ session }: { session: Session }) {
 function Asked({ name, onEnd }: { name: string; onEnd: (proved: boolean) => void }) {
   const { t } = useTranslation()
   const client = useQueryClient()
-  const form = useForm<v.InferInput<typeof ProveAgain>>({
-    resolver: valibotResolver(ProveAgain),
-    defaultValues: { password: '' },
-  })
-  const { errors, isSubmitting } = form.formState
-  const send = form.handleSubmit(async (body) => {
-    try {
-      client.setQueryData(keys.session, await ask(endpoints.proveAgain, { body }))
+  const form = useWriteForm({
+    schema: endpoints.proveAgain.body,
+    start: { password: '' },
+    read: ({ password }) => ({ password }),
+    send: (body) => ask(endpoints.proveAgain, { body }),
+    // Whatever is refused here is refused of what was typed.
+    fieldOf: () => 'password',
+    done: (session) => {
+      client.setQueryData(keys.session, session)
       onEnd(true)
-    } catch (error) {
-      form.setError('password', {
-        message: error instanceof ProblemError ? error.problem.detail : t('problems.database-away'),
-      })
-    }
+    },
   })
-  const wrong = errors.password?.message
   return (
-    <Dialog open onClose={() => onEnd(false)} aria-labelledby="prove-title">
-      <form onSubmit={(event) => void send(event)} noValidate>
-        <DialogTitle id="prove-title">{t('prove.title')}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 1.5, width: 380, maxWidth: '100%' }}>
-          <Typography color="textSecondary">{t('prove.why', { name })}</Typography>
-          <TextField
-            {...form.register('password')}
-            autoFocus
-            type="password"
-            label={t('signIn.password')}
-            error={wrong !== undefined}
-            helperText={wrong === undefined ? ' ' : t(`problems.${wrong}`, { defaultValue: wrong })}
-            slotProps={{ htmlInput: { autoComplete: 'current-password' } }}
-          />
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={() => onEnd(false)}>{t('app.cancel')}</Button>
-          <Button type="submit" variant="contained" disabled={isSubmitting}>
-            {t('prove.go')}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+    <FormDialog form={form} title={t('prove.title')} go={t('prove.go')} onClose={() => onEnd(false)}>
+      <Typography color="textSecondary">{t('prove.why', { name })}</Typography>
+      <Line name="password" label={t('signIn.password')} of="password" autoComplete="current-password" autoFocus />
+    </FormDialog>
   )
 }

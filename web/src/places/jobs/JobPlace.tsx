@@ -1,14 +1,9 @@
-import { Button, Stack, TextField } from '@mui/material'
 import { useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useTranslation } from 'react-i18next'
-import { waitsForLook } from '@pelrin/core'
 import { useNavigate, useParams } from 'react-router'
-import { v7 } from 'uuid'
-import type { SprocketAdvice } from '@pelrin/core'
-import { endpoints, type Job } from '@pelrin/contract'
-import { ask } from '../../api/client.ts'
-import { useBikeWrite } from '../../api/useBikeWrite.ts'
+import { waitsForLook, type SprocketAdvice } from '@pelrin/core'
+import type { Job } from '@pelrin/contract'
 import { Beside } from '../../pieces/Beside.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
 import { BeginJob } from './BeginJob.tsx'
@@ -19,8 +14,8 @@ import { JobNotes } from './JobNotes.tsx'
 import { StepList } from './StepList.tsx'
 import { LOOKS, seen } from './jointSeen.ts'
 import { StepPane } from './StepPane.tsx'
-import { afterOutbox, useBikeJob, useJobNow } from './useJob.ts'
-import { Refused } from '../../forms/Refused.tsx'
+import { StopJob } from './StopJob.tsx'
+import { useBikeJob, useJobNow } from './useJob.ts'
 import { useCommands } from '../../keys/useCommands.ts'
 
 /** The job on a bike: begun, one step at a time, closed. */
@@ -58,11 +53,8 @@ export function JobPlace() {
 }
 
 function OpenJob({ job, advice, bike }: { job: Job; advice: SprocketAdvice | null; bike: string }) {
-  const { t } = useTranslation()
   const { now, events, waiting, say } = useJobNow(job, bike)
-  const { wrong, busy, write } = useBikeWrite(job.bikeId)
   const [chosen, setChosen] = useState<string | null>(null)
-  const [stopping, setStopping] = useState<string | null>(null)
   const { steps, next, paused } = now
   const doneButton = useRef<HTMLButtonElement>(null)
   /** Whatever was pressed beside it, the next key is for the step again. */
@@ -109,42 +101,7 @@ function OpenJob({ job, advice, bike }: { job: Job; advice: SprocketAdvice | nul
             }}
           />
           <JobNotes events={events} say={say} />
-          {stopping === null ? (
-            <Button
-              variant="text"
-              color="error"
-              onClick={() => setStopping('')}
-              sx={{ alignSelf: 'flex-start', px: 1 }}
-            >
-              {t('jobs.stop')}
-            </Button>
-          ) : (
-            <Stack
-              component="form"
-              noValidate
-              onSubmit={(event) => {
-                event.preventDefault()
-                void write(() =>
-                  afterOutbox(() =>
-                    ask(endpoints.stopJob, { params: { id: job.id }, key: v7(), body: { reason: stopping } }),
-                  ),
-                )
-              }}
-              onKeyDown={(event) => event.key === 'Escape' && setStopping(null)}
-              sx={{ gap: 1 }}
-            >
-              <TextField
-                autoFocus
-                label={t('jobs.stopReason')}
-                value={stopping}
-                onChange={(event) => setStopping(event.target.value)}
-              />
-              <Button type="submit" variant="outlined" color="error" disabled={busy}>
-                {t('jobs.stop')}
-              </Button>
-            </Stack>
-          )}
-          <Refused>{wrong?.sentence}</Refused>
+          <StopJob job={job} />
         </>
       }
     >

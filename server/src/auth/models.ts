@@ -1,0 +1,67 @@
+import type { Role } from '@pelrin/contract'
+import { bytes, flag, integer, key, maybe, moment, table, text, usually, uuid, type RowOf } from '../db/table.ts'
+
+export const SHOPS = table('shops', {
+  id: key(uuid()),
+  code: text(),
+  name: text(),
+  timeZone: text(),
+  distanceUnit: usually(text<'km' | 'mi'>(), null),
+  demo: usually(flag(), null),
+  createdAt: usually(moment(), null),
+})
+export type ShopRow = RowOf<typeof SHOPS>
+
+export const PEOPLE = table('people', {
+  id: key(uuid()),
+  name: text(),
+  initials: text(),
+  signInName: text(),
+  role: text<Role>(),
+  passwordHash: text(),
+  pinHash: maybe(text()),
+  active: usually(flag(), null),
+  /** Kept in a demo shop only, to be shown on its sign-in page. */
+  demoPassword: maybe(text()),
+})
+export type PersonRow = RowOf<typeof PEOPLE>
+
+export const DEVICES = table('devices', {
+  id: key(uuid()),
+  name: text(),
+  /** Of the token it keeps from one session to the next; null for one of before, or from an archive. */
+  tokenHash: maybe(bytes()),
+  lastSeenAt: maybe(moment()),
+  createdAt: usually(moment(), null),
+})
+export type DeviceRow = RowOf<typeof DEVICES>
+
+export const SESSIONS = table('sessions', {
+  tokenHash: key(bytes()),
+  shopId: uuid(),
+  deviceId: uuid(),
+  personId: uuid(),
+  lastSeenAt: usually(moment(), null),
+  expiresAt: moment(),
+  provedAt: maybe(moment()),
+  createdAt: usually(moment(), null),
+})
+export type SessionRow = RowOf<typeof SESSIONS>
+
+export const DEVICE_PEOPLE = table('device_people', {
+  deviceId: key(uuid()),
+  personId: key(uuid()),
+  role: text<Role>(),
+  invitedAt: usually(moment(), null),
+  lastHereAt: usually(moment(), null),
+})
+export type DevicePersonRow = RowOf<typeof DEVICE_PEOPLE>
+
+/** How often somebody failed to sign in, or a device did, and until when it waits. */
+export const SIGN_IN_TRIES = table('sign_in_tries', {
+  subject: key(text()),
+  failed: integer(),
+  lastAt: moment(),
+  waitsUntil: moment(),
+})
+export type SignInTryRow = RowOf<typeof SIGN_IN_TRIES>

@@ -1,0 +1,48 @@
+import type { ReminderLanguage } from '@pelrin/contract/messages'
+import { day, flag, integer, key, maybe, moment, real, table, text, usually, uuid, type RowOf } from '../db/table.ts'
+
+export const CUSTOMERS = table('customers', {
+  id: key(uuid()),
+  name: text(),
+  phone: maybe(text()),
+  houseRuleId: maybe(uuid()),
+  /** Whose change mark counts, where their rule goes as marked. */
+  markedInstrumentId: maybe(uuid()),
+  /** Days between looks at each of the customer's bikes; null: as the shop has it. */
+  rhythmDays: maybe(integer()),
+  /** Whether their chains are looked at whenever they are in. */
+  eachVisit: usually(flag(), null),
+  /** Who treats their chains between visits. */
+  careAt: maybe(text<'home' | 'workshop'>()),
+  /** The weekday that suits them, 1 Monday to 7 Sunday. */
+  goodWeekday: maybe(integer()),
+  /** In which they are written to. */
+  language: usually(text<ReminderLanguage>(), null),
+  /** Since when they do not want to be. */
+  optedOutAt: maybe(moment()),
+  version: usually(integer(), null),
+})
+export type CustomerRow = RowOf<typeof CUSTOMERS>
+
+export const BIKES = table('bikes', {
+  id: key(uuid()),
+  customerId: uuid(),
+  label: text(),
+  maker: maybe(text()),
+  model: maybe(text()),
+  kind: text(),
+  tag: text(),
+  frameMark: maybe(text()),
+  notes: usually(text(), null),
+  odometerUnit: usually(text<'km' | 'mi'>(), null),
+  houseRuleId: maybe(uuid()),
+  /** The instrument whose mark decides, where the rule is "as marked". */
+  markedInstrumentId: maybe(uuid()),
+  /** The day it was sold or left for good. */
+  goneOn: maybe(day()),
+  /** How long a treatment lasts on it; null: as the shop has it. */
+  careKm: maybe(real()),
+  careDays: maybe(integer()),
+  version: usually(integer(), null),
+})
+export type BikeRow = RowOf<typeof BIKES>

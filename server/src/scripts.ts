@@ -1,0 +1,5 @@
+export { askForRebuild } from './state/rebuild.ts'
+export { diskIsFull } from './transfers/diskFull.ts'
+export { installQueue } from './queue/queues.ts'
+export { loadDemo } from './demo/loadDemo.ts'
+export * from './db/index.ts'
