@@ -61,11 +61,15 @@ export const Explanation = v.object({
 })
 
 /** One thing wrong with a request, at the field it concerns. */
+/** What a sentence is about, by the names it has for it. */
+const ProblemValues = v.exactOptional(v.record(v.string(), v.union([v.string(), v.number()])))
+
 export const FieldProblem = v.object({
   /** Path of the field, such as `spots.0.typed`. */
   path: v.string(),
   /** Message key. */
   code: v.string(),
+  values: ProblemValues,
   /** The sentence, in English. */
   detail: v.string(),
 })
@@ -77,6 +81,8 @@ export const Problem = v.object({
   status: v.number(),
   /** Message key. */
   code: v.string(),
+  values: ProblemValues,
+  /** The sentence, in English. Whoever has words of their own says it by code and values. */
   detail: v.string(),
   requestId: v.string(),
   fields: v.exactOptional(v.array(FieldProblem)),

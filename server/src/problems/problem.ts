@@ -20,9 +20,11 @@ export function sentence(code: string, values: Values = {}): string {
   return messages.t(code in problems ? code : 'field-invalid', values)
 }
 
+const told = (values: Values): { readonly values?: Values } => (Object.keys(values).length === 0 ? {} : { values })
+
 /** Something wrong with one field. */
 export function atField(path: string, code: ProblemCode, values: Values = {}): FieldProblem {
-  return { path, code, detail: sentence(code, values) }
+  return { path, code, ...told(values), detail: sentence(code, values) }
 }
 
 /** A failure the caller can do something about. Anything else thrown is a fault of ours. */
@@ -51,6 +53,7 @@ export class ProblemError extends Error {
       title: titles[this.status] ?? 'Problem',
       status: this.status,
       code: this.code,
+      ...told(this.values),
       detail: sentence(this.code, { ...this.values, requestId }),
       requestId,
       ...(this.fields.length === 0 ? {} : { fields: [...this.fields] }),

@@ -1,13 +1,32 @@
 import type { Endpoint, Input, Output, Problem } from '@pelrin/contract'
 import type * as v from 'valibot'
+import { problemSaid } from '../messages/said.ts'
 import { prove } from './prove.ts'
 
 type Schema = v.GenericSchema | undefined
 
+/** A problem in the words of this device: the server names it by code and values. One these words do not have is said as the server says it. */
+const saidHere = (problem: Problem): Problem => ({
+  ...problem,
+  detail: problemSaid(problem.code, { requestId: problem.requestId, ...problem.values }) ?? problem.detail,
+  ...(problem.fields
+    ? {
+        fields: problem.fields.map((field) => ({
+          ...field,
+          detail: problemSaid(field.code, field.values ?? {}) ?? field.detail,
+        })),
+      }
+    : {}),
+})
+
 /** The server said no, and why. */
 export class ProblemError extends Error {
-  constructor(readonly problem: Problem) {
+  readonly problem: Problem
+
+  constructor(told: Problem) {
+    const problem = saidHere(told)
     super(problem.detail)
+    this.problem = problem
   }
   /** What is wrong with one field; undefined when it is not named. */
   at(path: string): string | undefined {

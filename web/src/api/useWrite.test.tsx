@@ -33,7 +33,7 @@ function writing(options: WriteOptions = {}) {
 const problem = (status: number, more: Partial<Problem> = {}): ProblemError =>
   new ProblemError({ status, code: 'refused', detail: 'Not now.', ...more } as Problem)
 const field = problem(422, {
-  fields: [{ path: 'quantity', code: 'number-whole', detail: 'Whole numbers.' }],
+  fields: [{ path: 'quantity', code: 'number-whole', detail: 'A whole number.' }],
 })
 
 describe('a write', () => {
@@ -52,12 +52,12 @@ describe('a write', () => {
     expect(await write(() => Promise.reject(field))).toBeNull()
     const { at, wrong } = result.current
     expect([at('quantity'), at('note'), at(''), wrong?.code]).toEqual([
-      'Whole numbers.',
+      'A whole number.',
       undefined,
       undefined,
       'number-whole',
     ])
-    expect(result.current.field('quantity')).toEqual({ error: true, helperText: 'Whole numbers.' })
+    expect(result.current.field('quantity')).toEqual({ error: true, helperText: 'A whole number.' })
     expect(result.current.field('note')).toEqual({ error: false, helperText: ' ' })
     expect(isStale('lines')).toBe(false)
   })

@@ -5,7 +5,7 @@ import * as v from 'valibot'
 import { endpoint } from '@pelrin/contract'
 import { ask } from '../api/client.ts'
 import { drafts } from '../drafts/drafts.ts'
-import { Answers, fill, inApp } from '../testing/inApp.tsx'
+import { Answers, fill, inApp, sentenceOf } from '../testing/inApp.tsx'
 import { Choice } from './Choice.tsx'
 import { Flag } from './Flag.tsx'
 import { FormDialog } from './FormDialog.tsx'
@@ -122,17 +122,17 @@ describe('a form that writes one thing', () => {
     server.refuse(changePump, 422, 'request-invalid', { 'valves.0': 'one-of' })
     const { user } = inApp(<PumpDialog />)
     await user.type(field('Name'), '{Enter}')
-    expect(await screen.findByText('At valves.0: one-of.')).toBeTruthy()
+    expect(await screen.findByText(sentenceOf('one-of'))).toBeTruthy()
     expect(screen.queryByRole('alert')).toBeNull()
   })
   it('says beside its button what concerns none of its fields', async () => {
     server.refuse(changePump, 422, 'request-invalid', { hose: 'field-invalid' })
     const { user } = inApp(<PumpDialog />)
     await user.type(field('Name'), '{Enter}')
-    expect((await screen.findByRole('alert')).textContent).toBe('At hose: field-invalid.')
-    server.refuse(changePump, 409, 'part-there')
+    expect((await screen.findByRole('alert')).textContent).toBe(sentenceOf('field-invalid'))
+    server.refuse(changePump, 409, 'part-name-taken')
     await user.type(field('Name'), '{Enter}')
-    await vi.waitFor(() => expect(screen.getByRole('alert').textContent).toBe('Refused: part-there.'))
+    await vi.waitFor(() => expect(screen.getByRole('alert').textContent).toBe(sentenceOf('part-name-taken')))
     server.away(changePump)
     await user.type(field('Name'), '{Enter}')
     await vi.waitFor(() => expect(screen.getByRole('alert').textContent).toMatch(/^Pelrin did not answer/))
@@ -172,7 +172,7 @@ describe('a form that writes one thing', () => {
     await vi.waitFor(() => expect(drafts.read('pump', v.looseObject({ bar: v.string() }))?.bar).toBe('7'))
     expect(drafts.read('pump', v.object({ bar: v.number() }))).toBeNull()
     // What was refused is not yet through.
-    server.refuse(changePump, 409, 'part-there')
+    server.refuse(changePump, 409, 'part-name-taken')
     await user.type(field('Name'), '{Enter}')
     await screen.findByRole('alert')
     fill(field('Bar'), '9')

@@ -26,3 +26,7 @@ export const saidOf = (t: TFunction, group: OpenGroup, id: string, values: Value
 /** The sentence of a problem. One these words do not have, as of a server newer than this page, is said in general. */
 export const problemText = (t: TFunction, code: string, values: Values = {}): string =>
   (t as Loose)(i18next.exists(`problems.${code}`) ? `problems.${code}` : 'problems.field-invalid', values)
+
+/** The same, where nobody has `t` at hand; null where these words do not have it. */
+export const problemSaid = (code: string, values: Values): string | null =>
+  i18next.exists(`problems.${code}`) ? (i18next.t as Loose)(`problems.${code}`, values) : null

@@ -34,7 +34,12 @@ describe('what wants a reason', () => {
   it('stays open with what was typed where it is refused, or nobody answers', async () => {
     const { user } = open()
     write.mockRejectedValueOnce(
-      new ProblemError({ status: 409, code: 'job-ended', detail: 'It was closed meanwhile.', requestId: 'r' } as never),
+      new ProblemError({
+        status: 409,
+        code: 'said-by-a-newer-server',
+        detail: 'It was closed meanwhile.',
+        requestId: 'r',
+      } as never),
     )
     await user.keyboard('wrong bike{Enter}')
     expect(await screen.findByText('It was closed meanwhile.')).toBeTruthy()

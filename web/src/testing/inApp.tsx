@@ -8,7 +8,8 @@ import type { Endpoint, Problem, Session } from '@pelrin/contract'
 import type * as v from 'valibot'
 import { SurroundingsContext } from '../app/surroundings.ts'
 import { TypingProvider } from '../keys/typing.tsx'
-import '../messages/index.ts'
+import { messages } from '../messages/index.ts'
+import { problemText } from '../messages/said.ts'
 
 // Whether something is hidden by a style is not what these tests are about, and takes most of their time to find out.
 configure({ defaultHidden: true })
@@ -106,6 +107,9 @@ const person = (id: string, name: string, role: Session['person']['role']): Sess
 })
 const TOVE = person('0192c7f2-5340-7b38-85ad-0000000000a1', 'Tove Sandell', 'owner')
 const RUAN = person('0192c7f2-5340-7b38-85ad-0000000000a2', 'Ruan Pike', 'mechanic')
+
+/** What a problem is said to be, by its code. */
+export const sentenceOf = (code: string): string => problemText(messages.t, code)
 
 /** Who is at the bench in tests of places. */
 export const sessionOf = (at: 'tove' | 'ruan' = 'tove'): Session => ({

@@ -2,7 +2,7 @@
 import { screen } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints } from '@pelrin/contract'
-import { Answers, fillDay, inApp } from '../../testing/inApp.tsx'
+import { Answers, fillDay, inApp, sentenceOf } from '../../testing/inApp.tsx'
 import { WantedDialog } from './WantedDialog.tsx'
 
 let server: Answers
@@ -32,8 +32,8 @@ describe('a day a bike is wanted for', () => {
     fillDay('Day', '2020-01-01')
     await user.type(what(), 'Salt loop')
     await user.click(screen.getByRole('button', { name: 'Save' }))
-    expect(await screen.findByText('At day: day-past.')).toBeTruthy()
-    expect(screen.getByText('At name: text-too-long.')).toBeTruthy()
+    expect(await screen.findByText(sentenceOf('day-past'))).toBeTruthy()
+    expect(screen.getByText(sentenceOf('text-too-long'))).toBeTruthy()
     expect(screen.queryByRole('alert')).toBeNull()
     expect(what().value).toBe('Salt loop')
     expect(added).not.toHaveBeenCalled()

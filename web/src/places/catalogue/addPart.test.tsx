@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { fieldsOf } from '@pelrin/core'
 import { endpoints } from '@pelrin/contract'
 import { en } from '../../messages/en.ts'
-import { Answers, fill, inApp } from '../../testing/inApp.tsx'
+import { Answers, fill, inApp, sentenceOf } from '../../testing/inApp.tsx'
 import { AddPartDialog } from './AddPartDialog.tsx'
 
 let server: Answers
@@ -49,10 +49,10 @@ describe('a part that is added', () => {
     expect(field('Maker').value).toBe('Varrow')
   })
   it('has each slip named at its field, until something is typed', async () => {
-    server.refuse(endpoints.addPart, 422, 'invalid', { maker: 'text-missing', speeds: 'speeds-malformed' })
+    server.refuse(endpoints.addPart, 422, 'invalid', { maker: 'text-missing', speeds: 'number-whole' })
     const { user } = open()
     await user.type(field('Speeds'), 'eleven{Enter}')
-    expect(await screen.findByText('At speeds: speeds-malformed.')).toBeTruthy()
+    expect(await screen.findByText(sentenceOf('number-whole'))).toBeTruthy()
     expect(field('Maker').getAttribute('aria-invalid')).toBe('true')
     expect(field('Speeds').value).toBe('eleven')
     await user.type(field('Maker'), 'V')
@@ -60,9 +60,9 @@ describe('a part that is added', () => {
     expect(added).not.toHaveBeenCalled()
   })
   it('that is there already says so beside the form', async () => {
-    server.refuse(endpoints.addPart, 409, 'part-there')
+    server.refuse(endpoints.addPart, 409, 'part-name-taken')
     const { user } = open()
     await user.type(field('Maker'), 'Varrow{Enter}')
-    expect((await screen.findByRole('alert')).textContent).toBe('Refused: part-there.')
+    expect((await screen.findByRole('alert')).textContent).toBe(sentenceOf('part-name-taken'))
   })
 })

@@ -2,7 +2,7 @@
 import { screen } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints, type Ledger, type Ride } from '@pelrin/contract'
-import { Answers, fill, fillDay, inApp, type Asked } from '../../testing/inApp.tsx'
+import { Answers, fill, fillDay, inApp, type Asked, sentenceOf } from '../../testing/inApp.tsx'
 import { CorrectEntry } from './CorrectEntry.tsx'
 import { CorrectRide } from './CorrectRide.tsx'
 import { WriteDown } from './WriteDown.tsx'
@@ -65,7 +65,7 @@ describe('an odometer value', () => {
   it('lower than before is asked about, and sent again with the answer', async () => {
     server.refuse(endpoints.recordOdometer, 422, 'request-invalid', { typed: 'odometer-lower' })
     const { user, told } = await type('900')
-    expect(await screen.findByText('At typed: odometer-lower.')).toBeTruthy()
+    expect(await screen.findByText(sentenceOf('odometer-lower'))).toBeTruthy()
     expect(screen.queryByRole('button', { name: 'Write down' })).toBeNull()
     server.to(endpoints.recordOdometer, {})
     await user.click(screen.getByRole('button', { name: 'The odometer began again' }))
@@ -79,7 +79,7 @@ describe('an odometer value', () => {
   it('that is typed otherwise is no longer asked about', async () => {
     server.refuse(endpoints.recordOdometer, 422, 'request-invalid', { typed: 'odometer-much' })
     const { user } = await type('90000')
-    await screen.findByText('At typed: odometer-much.')
+    await screen.findByText(sentenceOf('odometer-much'))
     await user.type(field(/, km$/), '{Backspace}')
     expect(await screen.findByRole('button', { name: 'Write down' })).toBeTruthy()
   })

@@ -3,7 +3,7 @@ import { screen } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints, type InstrumentHistory } from '@pelrin/contract'
 import { digitalGauge } from '../../testing/digitalGauge.ts'
-import { Answers, fill, inApp } from '../../testing/inApp.tsx'
+import { Answers, fill, inApp, sentenceOf } from '../../testing/inApp.tsx'
 import { CheckSheet } from './CheckSheet.tsx'
 
 const gauge = { instrument: digitalGauge, versions: [], assumptions: {} } as unknown as InstrumentHistory
@@ -80,7 +80,7 @@ describe('a check of a gauge', () => {
     const { user } = inApp(<CheckSheet history={gauge} onClose={close} />)
     type(['0.25', '0.33'], ['0.50', '0.58'], ['0.75', '0.83'])
     await user.click(save())
-    expect((await screen.findByRole('alert')).textContent).toContain('version-stale')
+    expect((await screen.findByRole('alert')).textContent).toBe(sentenceOf('version-stale'))
     expect(field('Place 1: it shows').value).toBe('0.33')
     expect(close).not.toHaveBeenCalled()
   })

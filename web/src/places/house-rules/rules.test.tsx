@@ -2,7 +2,7 @@
 import { screen, within } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints } from '@pelrin/contract'
-import { Answers, fill, inApp, sessionOf } from '../../testing/inApp.tsx'
+import { Answers, fill, inApp, sessionOf, sentenceOf } from '../../testing/inApp.tsx'
 import { AssumptionsEditor } from './AssumptionsEditor.tsx'
 import { RuleEditor } from './RuleEditor.tsx'
 import { assumptionsOf, moved, ruleOf } from './rules.testing.ts'
@@ -94,7 +94,7 @@ describe('a house rule', () => {
     await screen.findByText(/Judges 42/)
     fill(field('Reason'), 'a test')
     await user.click(make())
-    expect((await screen.findByRole('alert')).textContent).toContain('limit-range')
+    expect((await screen.findByRole('alert')).textContent).toContain(sentenceOf('limit-range'))
     expect(field(wide).value).toBe('0.4')
     expect(field(wide).getAttribute('aria-invalid')).toBe('true')
     expect(field('Reason').value).toBe('a test')

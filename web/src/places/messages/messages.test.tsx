@@ -2,7 +2,7 @@
 import { screen, within } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints, type Message, type Outbox } from '@pelrin/contract'
-import { Answers, fill, inApp } from '../../testing/inApp.tsx'
+import { Answers, fill, inApp, sentenceOf } from '../../testing/inApp.tsx'
 import { MessagesPlace } from './MessagesPlace.tsx'
 
 const message = (id: string, state: Message['state'], more: Partial<Message> = {}): Message => ({
@@ -71,7 +71,7 @@ describe('messages', () => {
     const { user } = await open(outbox([message('b', 'waiting')]))
     server.refuse(endpoints.callOffReminder, 409, 'message-gone').to(endpoints.outbox, outbox([message('b', 'sent')]))
     await user.click(screen.getByRole('button', { name: 'Call off: Customer b' }))
-    expect((await screen.findByRole('alert')).textContent).toBe('Refused: message-gone.')
+    expect((await screen.findByRole('alert')).textContent).toBe(sentenceOf('message-gone'))
     await vi.waitFor(() => expect(rows()[0]?.textContent).toContain('sent 09:30'))
   })
   it('say that nothing goes out where there is no gateway', async () => {

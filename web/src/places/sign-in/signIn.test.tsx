@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints } from '@pelrin/contract'
 import { PersonMenu } from '../../app/PersonMenu.tsx'
 import { keys } from '../../api/queries.ts'
-import { Answers, inApp, sessionOf } from '../../testing/inApp.tsx'
+import { Answers, inApp, sessionOf, sentenceOf } from '../../testing/inApp.tsx'
 import { SignInPlace } from './SignInPlace.tsx'
 import { drafts } from '../../drafts/drafts.ts'
 import { begunWith, NEW_BIKE_DRAFT, TypedBike } from '../new-bike/newBike.ts'
@@ -83,7 +83,7 @@ describe('who is at the bench', () => {
     await user.click(screen.getByRole('menuitem', { name: 'Somebody else' }))
     await user.type(screen.getByLabelText('Initials'), 'rp')
     await user.type(screen.getByLabelText('PIN'), '1111{Enter}')
-    expect(await screen.findByText('Refused: pin-wrong.')).toBeTruthy()
+    expect(await screen.findByText(sentenceOf('pin-wrong'))).toBeTruthy()
     expect(screen.getByLabelText<HTMLInputElement>('Initials').value).toBe('rp')
     expect(client.getQueryData(keys.session)).toBeUndefined()
   })
@@ -93,7 +93,7 @@ describe('who is at the bench', () => {
     await user.click(screen.getByRole('menuitem', { name: 'Somebody else' }))
     await user.type(screen.getByLabelText('Initials'), 'rp')
     await user.type(screen.getByLabelText('PIN'), '2280{Enter}')
-    expect(await screen.findByText('Refused: pin-first-password.')).toBeTruthy()
+    expect(await screen.findByText(sentenceOf('pin-first-password'))).toBeTruthy()
     server.to(endpoints.switchPerson, sessionOf('ruan'))
     await user.type(screen.getByLabelText('Password'), 'chalkdown-2{Enter}')
     await vi.waitFor(() => expect(client.getQueryData(keys.session)).toMatchObject({ person: { name: 'Ruan Pike' } }))

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { studyOrder } from '@pelrin/core'
 import { endpoints, type Instrument, type Study } from '@pelrin/contract'
 import { digitalGauge } from '../../testing/digitalGauge.ts'
-import { Answers, fill, inApp, sessionOf } from '../../testing/inApp.tsx'
+import { Answers, fill, inApp, sessionOf, sentenceOf } from '../../testing/inApp.tsx'
 import { PlanStudy } from './PlanStudy.tsx'
 import { StudyEntry } from './StudyEntry.tsx'
 
@@ -75,10 +75,10 @@ describe('a study that is planned', () => {
     const { user } = inApp(<PlanStudy instrument={gauge} onClose={() => undefined} />)
     fill(field('Times each'), '5')
     await user.type(field('Times each'), '{Enter}')
-    expect(await screen.findByText('At repeats: study-repeats.')).toBeTruthy()
-    expect(screen.getByText('At spots.0: study-spots-missing.')).toBeTruthy()
+    expect(await screen.findByText(sentenceOf('study-repeats'))).toBeTruthy()
+    expect(screen.getByText(sentenceOf('study-spots-missing'))).toBeTruthy()
     await user.type(field('Times each'), '{Backspace}2')
-    expect(screen.queryByText('At repeats: study-repeats.')).toBeNull()
+    expect(screen.queryByText(sentenceOf('study-repeats'))).toBeNull()
   })
   it('asks for pitches only of an instrument that reads lengths', () => {
     plan()
@@ -141,7 +141,7 @@ describe('a study that is entered', () => {
     server.refuse(endpoints.enterStudyValue, 409, 'study-closed')
     const { user } = inApp(<StudyEntry study={study()} />)
     await user.type(field(/^Spot . shows/), '0.42{Enter}')
-    expect(await screen.findByText('Refused: study-closed.')).toBeTruthy()
+    expect(await screen.findByText(sentenceOf('study-closed'))).toBeTruthy()
     expect(field(/^Spot . shows/).value).toBe('0.42')
   })
   it('says who has entered everything, and who is not in it', () => {
