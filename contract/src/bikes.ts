@@ -1,5 +1,14 @@
 import * as v from 'valibot'
-import { CARE_KINDS, CELSIUS_RANGE, HAND_SIGNS, PIN_PICTURES } from '@pelrin/core'
+import {
+  CARE_KINDS,
+  CELSIUS_RANGE,
+  HAND_SIGNS,
+  PIN_PICTURES,
+  APART,
+  CALIPER_MODES,
+  CARE_REASONS,
+  DISAGREEMENT_SETTLES,
+} from '@pelrin/core'
 import { Day, DistanceUnit, Explanation, Id, line, Moment, SortWay } from './common.ts'
 import { endpoint } from './endpoint.ts'
 import { ChainForecast, DistanceTail } from './forecast.ts'
@@ -67,7 +76,7 @@ export const BikeSummary = v.object({
   care: v.nullable(
     v.object({
       dueOn: Day,
-      because: v.picklist(['distance', 'days', 'wash', 'squeak', 'first-care', 'never-treated']),
+      because: v.picklist(CARE_REASONS),
       checkFirst: v.boolean(),
     }),
   ),
@@ -101,7 +110,7 @@ const RackQuery = v.object({
   ),
 })
 
-export const CaliperMode = v.picklist(['pin-to-pin', 'inside-rollers', 'outside-rollers'], 'field-invalid')
+export const CaliperMode = v.picklist(CALIPER_MODES, 'field-invalid')
 export const PinPicture = v.picklist(PIN_PICTURES, 'field-invalid')
 export const HandSign = v.picklist(HAND_SIGNS, 'field-invalid')
 
@@ -180,7 +189,7 @@ export type CorrectedReading = Reading['corrected'][number]
 export const Disagreement = v.object({
   a: Id,
   b: Id,
-  apart: v.picklist(['instruments', 'people']),
+  apart: v.picklist(APART),
   places: v.array(v.number()),
   gap: v.number(),
   u: v.number(),
@@ -188,7 +197,7 @@ export const Disagreement = v.object({
   trust: v.nullable(Id),
   because: v.picklist(['in-date', 'smaller-u', 'neither']),
   evidence: v.nullable(v.object({ instrumentId: Id, bias: v.number(), u: v.number() })),
-  settle: v.array(v.picklist(['same-spot-with-both', 'check-on-strip', 'study'])),
+  settle: v.array(v.picklist(DISAGREEMENT_SETTLES)),
 })
 export type Disagreement = v.InferOutput<typeof Disagreement>
 

@@ -1,4 +1,4 @@
-import { CLEANINGS, TREATMENTS } from '@pelrin/core'
+import { CLEANINGS, TREATMENTS, CARE_REASONS } from '@pelrin/core'
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
 import { Day, Id, line, Moment } from './common.ts'
@@ -21,7 +21,7 @@ export type CareIntervalField = v.InferOutput<typeof CareIntervalField>
 
 /** When the chain on a bike is treated next, as of the last fact. */
 export const CareNext = v.object({
-  because: v.picklist(['distance', 'days', 'wash', 'squeak', 'first-care', 'never-treated']),
+  because: v.picklist(CARE_REASONS),
   /** Real km left in the bike's usual mix, negative where that is past; counted from `asOf`. */
   kmLeft: v.number(),
   /** Days left from `asOf` at 5, 50 and 95 in 100; null where beyond telling. */

@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { CARE_KINDS, SURFACES } from '@pelrin/core'
+import { CARE_KINDS, SURFACES, WITHHELD } from '@pelrin/core'
 import { Id, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
 
@@ -70,7 +70,7 @@ const Quantiles = v.tuple([v.number(), v.number(), v.number()])
 
 /** When a chain crosses its limit, as the core gives it. */
 export const ChainForecast = v.object({
-  withheld: v.nullable(v.picklist(['newest-reading', 'apart-from-verdict', 'no-distance'])),
+  withheld: v.nullable(v.picklist(WITHHELD)),
   limit: v.number(),
   sNow: v.number(),
   crossing: Quantiles,

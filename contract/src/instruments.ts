@@ -1,12 +1,12 @@
 import * as v from 'valibot'
-import { INSTRUMENT_KINDS, RULE_MATERIALS } from '@pelrin/core'
+import { INSTRUMENT_KINDS, RULE_MATERIALS, READS } from '@pelrin/core'
 import { Day, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
 
 export const InstrumentKind = v.picklist(INSTRUMENT_KINDS, 'kind-unknown')
 
 const Standing = v.picklist(['in-use', 'out-of-use'], 'field-invalid')
-const Reads = v.picklist(['true', 'early', 'late'], 'field-invalid')
+const Reads = v.picklist(READS, 'field-invalid')
 const Material = v.picklist(RULE_MATERIALS, 'material-unknown')
 
 const finite = (lowest: number, highest: number) =>

@@ -8,6 +8,8 @@ import {
   SLACK_SCHOOLS,
   STEPS,
   type JobPlan as CoreJobPlan,
+  OPENED_BY,
+  PRESENT_JOINTS,
 } from '@pelrin/core'
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
@@ -36,8 +38,8 @@ export type HouseSchools = v.InferOutput<typeof HouseSchools>
 
 const PresentOnBike = v.nullable(
   v.object({
-    kind: v.picklist(['link', 'pin', 'riveted', 'clip'], 'field-invalid'),
-    openedBy: v.nullable(v.picklist(['hand', 'pliers', 'never'], 'field-invalid')),
+    kind: v.picklist(PRESENT_JOINTS, 'field-invalid'),
+    openedBy: v.nullable(v.picklist(OPENED_BY, 'field-invalid')),
     oneUse: v.boolean('field-invalid'),
   }),
 )

@@ -1,19 +1,12 @@
 import * as v from 'valibot'
-import { SCHOOLS } from '@pelrin/core'
+import { SCHOOLS, DRIVE_TYPES, SPROCKET_ADVICES, VERDICT_STEPS, VERDICT_WORDS } from '@pelrin/core'
 import { Explanation, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
 import { ChainLife, SurfaceKm } from './forecast.ts'
 import { InstrumentKind } from './instruments.ts'
 
-export const VerdictWord = v.picklist([
-  'measure-it',
-  'not-measured-yet',
-  'measure-again',
-  'keep-riding',
-  'closing-in',
-  'change',
-])
-export const SprocketAdvice = v.picklist(['try-the-sprockets', 'check-everything'])
+export const VerdictWord = v.picklist(VERDICT_WORDS)
+export const SprocketAdvice = v.picklist(SPROCKET_ADVICES)
 export const VerdictFlag = v.picklist([
   'lower-than-before',
   'wide-spread',
@@ -26,7 +19,7 @@ export const VerdictFlag = v.picklist([
   'instruments-at-odds',
   'teeth-unseen',
 ])
-export const DriveType = v.picklist(['derailleur', 'hub-gear', 'single-speed'])
+export const DriveType = v.picklist(DRIVE_TYPES)
 const School = v.picklist(SCHOOLS)
 const SprocketMarks = v.object({ sprockets: v.number('number-malformed'), everything: v.number('number-malformed') })
 const MarksByClass = v.object({
@@ -54,7 +47,7 @@ const Settle = v.variant('kind', [
   v.object({ kind: v.literal('same-spot-with-both') }),
 ])
 
-const DecidedBy = v.picklist(['D0', 'D1', 'D2', 'D3', 'D4', 'D5', 'D6', 'D7'])
+const DecidedBy = v.picklist(VERDICT_STEPS)
 
 /** The core's verdict with all it rests on. Elongations in %. */
 export const ChainVerdict = v.object({

@@ -1,4 +1,4 @@
-import { MEND_JOINTS, type MendOption } from '@pelrin/core'
+import { MEND_JOINTS, type MendOption, PITCH_KINDS } from '@pelrin/core'
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
 import { Click } from './chains.ts'
@@ -24,7 +24,7 @@ const Count = v.pipe(
 const Broken = v.object({
   /** Pitches it had before, the broken one among them. */
   pitches: Count,
-  broken: v.picklist(['inner', 'outer'], 'field-invalid'),
+  broken: v.picklist(PITCH_KINDS, 'field-invalid'),
   damaged: v.pipe(
     v.array(v.pipe(v.number('number-malformed'), v.integer('number-whole'), v.minValue(0, 'damaged-elsewhere'))),
     v.minLength(1, 'damaged-none'),

@@ -1,4 +1,13 @@
-import { PART_KINDS } from '@pelrin/core'
+import {
+  PART_KINDS,
+  COATINGS,
+  JOINT_KINDS,
+  OPENED_BY,
+  PIN_GUIDES,
+  PLATE_PROFILES,
+  ROLLER_CLASSES,
+  WIDTH_CLASSES,
+} from '@pelrin/core'
 import * as v from 'valibot'
 import { Id, line } from './common.ts'
 
@@ -9,10 +18,10 @@ const speeds = v.array(count)
 export const PartKind = v.picklist(PART_KINDS, 'part-kind-unknown')
 export type PartKind = v.InferOutput<typeof PartKind>
 
-export const WidthClass = v.picklist(['3/32', '1/8'], 'field-invalid')
-export const PlateProfile = v.picklist(['plain', 'asymmetric', 'flat-top'], 'field-invalid')
-export const RollerClass = v.picklist(['standard', 'large'], 'field-invalid')
-export const JointKind = v.picklist(['link', 'pin', 're-press', 'clip'], 'field-invalid')
+export const WidthClass = v.picklist(WIDTH_CLASSES, 'field-invalid')
+export const PlateProfile = v.picklist(PLATE_PROFILES, 'field-invalid')
+export const RollerClass = v.picklist(ROLLER_CLASSES, 'field-invalid')
+export const JointKind = v.picklist(JOINT_KINDS, 'field-invalid')
 
 const priced = {
   id: Id,
@@ -38,7 +47,7 @@ export const ChainModel = v.object({
   excludedFrom: v.array(Id),
   joints: v.array(JointKind),
   markedOut: v.boolean(),
-  coating: v.picklist(['plain', 'plated', 'low-friction'], 'field-invalid'),
+  coating: v.picklist(COATINGS, 'field-invalid'),
   flaredPins: v.boolean(),
   motorRated: v.boolean(),
   level: v.nullable(v.string()),
@@ -63,9 +72,9 @@ export const JointModel = v.object({
   systems: v.array(Id),
   arrow: v.boolean(),
   letteredOut: v.boolean(),
-  openedBy: v.picklist(['hand', 'pliers', 'never'], 'field-invalid'),
+  openedBy: v.picklist(OPENED_BY, 'field-invalid'),
   greased: v.boolean(),
-  guide: v.nullable(v.picklist(['snapped', 'pulled'], 'field-invalid')),
+  guide: v.nullable(v.picklist(PIN_GUIDES, 'field-invalid')),
   sheet: v.nullable(v.string()),
 })
 export type JointModel = v.InferOutput<typeof JointModel>

@@ -1,3 +1,4 @@
+import { CHAINS_OF, OUTCOMES, PARTS_FACTS, PRESENT_JOINTS, REUSE_SCHOOLS, SUSPENSIONS } from '@pelrin/core'
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
 import { Id, line, Moment } from './common.ts'
@@ -10,10 +11,10 @@ import { KeptParts } from './stock.ts'
 const count = v.pipe(v.number('number-malformed'), v.integer('number-malformed'))
 
 export const ChainGuide = v.picklist(['front-derailleur', 'chain-guide', 'none'], 'field-invalid')
-export const Suspension = v.picklist(['rigid', 'hardtail', 'full'], 'field-invalid')
+export const Suspension = v.picklist(SUSPENSIONS, 'field-invalid')
 
-const Outcome = v.picklist(['fits', 'not-known', 'caution', 'does-not-fit'])
-const PartsFact = v.picklist(['system', 'ring-width', 'inner-width', 'outer-width', 'motor', 'length', 'closings'])
+const Outcome = v.picklist(OUTCOMES)
+const PartsFact = v.picklist(PARTS_FACTS)
 
 /** What one rule says of a part; `reason` is a key of the message catalogue. */
 const RuleOutcome = v.object({
@@ -77,7 +78,7 @@ const counted = v.nullable(v.number())
 
 /** What the chain on a bike is closed with now, as far as somebody looked. */
 export const PresentJointSeen = v.object({
-  kind: v.picklist(['link', 'pin', 'riveted', 'clip']),
+  kind: v.picklist(PRESENT_JOINTS),
   /** Which part it is, where that is known. */
   model: v.nullable(JointModel),
   closings: counted,
@@ -183,11 +184,11 @@ export const partsEndpoints = {
       /** Parts to be judged whether they fit or not: by name. */
       ask: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(60, 'text-too-long'))),
       /** Which chain: the one that drives, or a tandem's second one. */
-      of: v.optional(v.picklist(['drive', 'timing'], 'field-invalid'), 'drive'),
+      of: v.optional(v.picklist(CHAINS_OF, 'field-invalid'), 'drive'),
       /** Joints for a new chain, or to close the one that is on again. */
       joints: v.optional(v.picklist(['new', 'on'], 'field-invalid'), 'new'),
       /** Whether a link is used again by its maker's word or by feel. */
-      school: v.optional(v.picklist(['strict', 'by-feel'], 'field-invalid'), 'strict'),
+      school: v.optional(v.picklist(REUSE_SCHOOLS, 'field-invalid'), 'strict'),
     }),
     result: BikeParts,
   }),
@@ -201,7 +202,7 @@ export const partsEndpoints = {
     params: ById,
     body: v.object({
       id: Id,
-      kind: v.picklist(['link', 'pin', 'riveted', 'clip'], 'field-invalid'),
+      kind: v.picklist(PRESENT_JOINTS, 'field-invalid'),
       /** Which part it is, where it can be told. */
       partId: v.optional(v.nullable(Id), null),
       /** How often it was closed until now; null where nobody counted. */

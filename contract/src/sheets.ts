@@ -1,3 +1,4 @@
+import { GEAR_VERDICTS } from '@pelrin/core'
 import * as v from 'valibot'
 import { SpotMark } from './bikes.ts'
 import { Id, Moment } from './common.ts'
@@ -31,7 +32,7 @@ export const SheetBlock = v.variant('kind', [
         front: v.number(),
         rear: v.number(),
         slack: v.number(),
-        verdict: v.picklist(['forbidden', 'tight', 'fine', 'loose']),
+        verdict: v.picklist(GEAR_VERDICTS),
       }),
     ),
     caption: v.string(),

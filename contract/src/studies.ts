@@ -1,3 +1,4 @@
+import { ANOVA_SOURCES, STUDY_GAPS } from '@pelrin/core'
 import * as v from 'valibot'
 import { Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
@@ -70,11 +71,11 @@ export const StudyResult = v.variant('kind', [
   v.object({
     kind: v.literal('values'),
     values: v.number(),
-    gaps: v.array(v.picklist(['one-person', 'one-spot', 'no-repeats', 'cells-missing', 'repeats-differ'])),
+    gaps: v.array(v.picklist(STUDY_GAPS)),
     anova: v.nullable(
       v.array(
         v.object({
-          source: v.picklist(['spot', 'person', 'interaction', 'repeat']),
+          source: v.picklist(ANOVA_SOURCES),
           df: v.number(),
           sumOfSquares: v.number(),
           meanSquare: v.number(),

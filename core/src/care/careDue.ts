@@ -15,8 +15,8 @@ export interface CareInterval {
 }
 
 /** Why a treatment is due. */
-export type CareReason = 'distance' | 'days' | 'wash' | 'squeak' | 'first-care' | 'never-treated'
-
+export const CARE_REASONS = ['distance', 'days', 'wash', 'squeak', 'first-care', 'never-treated'] as const
+export type CareReason = (typeof CARE_REASONS)[number]
 /** What is known of a chain since its last treatment. */
 export interface CareState {
   readonly care: CareKind

@@ -39,8 +39,8 @@ export interface ChainForecastInput {
 }
 
 /** Why a forecast is not shown. */
-export type Withheld = 'newest-reading' | 'apart-from-verdict' | 'no-distance'
-
+export const WITHHELD = ['newest-reading', 'apart-from-verdict', 'no-distance'] as const
+export type Withheld = (typeof WITHHELD)[number]
 /** A low, middle and high value: 5, 50 and 95 %. */
 export type Quantiles = readonly [low: number, middle: number, high: number]
 

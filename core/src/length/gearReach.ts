@@ -1,8 +1,8 @@
 import { loopPitches } from './loop.ts'
 
 /** Whether a gear can be ridden: too tight to shift into, near that, fine, or so loose that the chain hangs. */
-export type GearVerdict = 'forbidden' | 'tight' | 'fine' | 'loose'
-
+export const GEAR_VERDICTS = ['forbidden', 'tight', 'fine', 'loose'] as const
+export type GearVerdict = (typeof GEAR_VERDICTS)[number]
 export interface Gear {
   readonly front: number
   readonly rear: number

@@ -1,8 +1,8 @@
 import type { Assumptions } from '../assumptions.ts'
 import { loopPitches, type Loop } from './loop.ts'
 
-export type Suspension = 'rigid' | 'hardtail' | 'full'
-
+export const SUSPENSIONS = ['rigid', 'hardtail', 'full'] as const
+export type Suspension = (typeof SUSPENSIONS)[number]
 /** The least even whole number that is not below a length. A hair over is rounding, not length. */
 export const ceilEven = (pitches: number): number => 2 * Math.ceil((pitches - 1e-9) / 2) + 0
 

@@ -5,11 +5,11 @@ export interface AttributedReading extends VerdictReading {
   readonly person: string
 }
 
-export type Apart = 'instruments' | 'people'
-
+export const APART = ['instruments', 'people'] as const
+export type Apart = (typeof APART)[number]
 /** What would settle a disagreement, most telling first. */
-export type SettleDisagreement = 'same-spot-with-both' | 'check-on-strip' | 'study'
-
+export const DISAGREEMENT_SETTLES = ['same-spot-with-both', 'check-on-strip', 'study'] as const
+export type SettleDisagreement = (typeof DISAGREEMENT_SETTLES)[number]
 /** Two readings of one chain set side by side. */
 export interface Disagreement {
   readonly a: string

@@ -1,7 +1,7 @@
 import type { Assumptions } from '../assumptions.ts'
 
-export type DriveType = 'derailleur' | 'hub-gear' | 'single-speed'
-
+export const DRIVE_TYPES = ['derailleur', 'hub-gear', 'single-speed'] as const
+export type DriveType = (typeof DRIVE_TYPES)[number]
 /** The drives for which limits differ. Front rings do not multiply speeds; a hub gear has one sprocket. */
 export type DriveClass = 'derailleur-11-up' | 'derailleur-to-10' | 'single-or-hub'
 

@@ -3,13 +3,20 @@ import type { AssumptionOverrides } from '../assumptions.ts'
 import type { InstrumentKind } from '../readings/instrumentRecord.ts'
 import type { DriveType, HouseRule, School } from './houseRules.ts'
 
-export type VerdictWord = 'measure-it' | 'not-measured-yet' | 'measure-again' | 'keep-riding' | 'closing-in' | 'change'
-
-export type SprocketAdvice = 'try-the-sprockets' | 'check-everything'
-
+export const VERDICT_WORDS = [
+  'measure-it',
+  'not-measured-yet',
+  'measure-again',
+  'keep-riding',
+  'closing-in',
+  'change',
+] as const
+export type VerdictWord = (typeof VERDICT_WORDS)[number]
+export const SPROCKET_ADVICES = ['try-the-sprockets', 'check-everything'] as const
+export type SprocketAdvice = (typeof SPROCKET_ADVICES)[number]
 /** The ordered procedure's steps. */
-export type VerdictStep = 'D0' | 'D1' | 'D2' | 'D3' | 'D4' | 'D5' | 'D6' | 'D7'
-
+export const VERDICT_STEPS = ['D0', 'D1', 'D2', 'D3', 'D4', 'D5', 'D6', 'D7'] as const
+export type VerdictStep = (typeof VERDICT_STEPS)[number]
 /** Something about the readings a mechanic should know, whatever the verdict. */
 export type VerdictFlag =
   | 'lower-than-before'

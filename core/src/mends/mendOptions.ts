@@ -5,8 +5,8 @@ export const MEND_JOINTS = ['link', 'pin', 're-press'] as const
 export type MendJoint = (typeof MEND_JOINTS)[number]
 
 /** Plates of a pitch: narrow ones around the roller, or the wide ones outside. */
-export type PitchKind = 'inner' | 'outer'
-
+export const PITCH_KINDS = ['inner', 'outer'] as const
+export type PitchKind = (typeof PITCH_KINDS)[number]
 /** A broken chain as somebody looked it over. Pitches are numbered round the loop from the broken one, which is 0. */
 export interface BrokenChain {
   /** Pitches it has now, the broken one among them; even. */

@@ -25,8 +25,8 @@ export interface BikeForParts {
 }
 
 /** Which chain of a bike parts are chosen for. */
-export type ChainOf = 'drive' | 'timing'
-
+export const CHAINS_OF = ['drive', 'timing'] as const
+export type ChainOf = (typeof CHAINS_OF)[number]
 /** What somebody asks at a bike. */
 export interface AskedOfBike {
   readonly of: ChainOf

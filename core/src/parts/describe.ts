@@ -2,12 +2,15 @@ import type { CareKind } from '../forecast/priors.ts'
 import type { DriveType } from '../limits/houseRules.ts'
 
 /** How far apart a chain's inner plates are: for 3/32″ or for 1/8″ teeth. */
-export type WidthClass = '3/32' | '1/8'
-export type PlateProfile = 'plain' | 'asymmetric' | 'flat-top'
-export type RollerClass = 'standard' | 'large'
+export const WIDTH_CLASSES = ['3/32', '1/8'] as const
+export type WidthClass = (typeof WIDTH_CLASSES)[number]
+export const PLATE_PROFILES = ['plain', 'asymmetric', 'flat-top'] as const
+export type PlateProfile = (typeof PLATE_PROFILES)[number]
+export const ROLLER_CLASSES = ['standard', 'large'] as const
+export type RollerClass = (typeof ROLLER_CLASSES)[number]
 /** What a chain can be closed with. A re-pressed pin is the old one, pushed back in. */
-export type JointKind = 'link' | 'pin' | 're-press' | 'clip'
-
+export const JOINT_KINDS = ['link', 'pin', 're-press', 'clip'] as const
+export type JointKind = (typeof JOINT_KINDS)[number]
 /** A family of drivetrain parts made for each other. */
 export interface DriveSystem {
   readonly id: string
@@ -16,12 +19,14 @@ export interface DriveSystem {
 }
 
 /** What a chain's plates are covered with. */
-export type Coating = 'plain' | 'plated' | 'low-friction'
+export const COATINGS = ['plain', 'plated', 'low-friction'] as const
+export type Coating = (typeof COATINGS)[number]
 /** How a link is opened again. */
-export type OpenedBy = 'hand' | 'pliers' | 'never'
+export const OPENED_BY = ['hand', 'pliers', 'never'] as const
+export type OpenedBy = (typeof OPENED_BY)[number]
 /** How a joining pin's guide comes off once it is in. */
-export type PinGuide = 'snapped' | 'pulled'
-
+export const PIN_GUIDES = ['snapped', 'pulled'] as const
+export type PinGuide = (typeof PIN_GUIDES)[number]
 /** What a chain has to fit. What is not known is null. */
 export interface PartsDrive {
   readonly type: DriveType
@@ -106,11 +111,19 @@ export interface JointModel {
 }
 
 /** What a rule says of a part: whether it fits, or that a fact is wanted to tell. */
-export type Outcome = 'fits' | 'not-known' | 'caution' | 'does-not-fit'
-
+export const OUTCOMES = ['fits', 'not-known', 'caution', 'does-not-fit'] as const
+export type Outcome = (typeof OUTCOMES)[number]
 /** A fact that decides something, in the words of the catalogue. */
-export type PartsFact = 'system' | 'ring-width' | 'inner-width' | 'outer-width' | 'motor' | 'length' | 'closings'
-
+export const PARTS_FACTS = [
+  'system',
+  'ring-width',
+  'inner-width',
+  'outer-width',
+  'motor',
+  'length',
+  'closings',
+] as const
+export type PartsFact = (typeof PARTS_FACTS)[number]
 /** What one rule says, and the one sentence why: a key of the catalogue with its values. */
 export interface RuleOutcome<Id extends string = string> {
   readonly rule: Id

@@ -1,6 +1,6 @@
 /** What a chain on a bike is closed with now. */
-export type PresentJoint = 'link' | 'pin' | 'riveted' | 'clip'
-
+export const PRESENT_JOINTS = ['link', 'pin', 'riveted', 'clip'] as const
+export type PresentJoint = (typeof PRESENT_JOINTS)[number]
 /** What is seen on the one link that looks different, if any does. */
 export interface JointSigns {
   /** Holes beside two pins are elongated, on opposite sides. */

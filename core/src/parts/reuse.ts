@@ -1,8 +1,8 @@
 import type { ReuseClass, RuleOutcome } from './describe.ts'
 
 /** Whether closings are counted to the maker's word, or a link is used while it clicks firmly. */
-export type ReuseSchool = 'strict' | 'by-feel'
-
+export const REUSE_SCHOOLS = ['strict', 'by-feel'] as const
+export type ReuseSchool = (typeof REUSE_SCHOOLS)[number]
 /** How a link or clip was used so far. */
 export interface JointUse {
   readonly reuse: ReuseClass

@@ -15,8 +15,8 @@ export interface CheckPair {
 }
 
 /** Whether an instrument tells wear when it is there: `late` shows too little, `early` too much. */
-export type Reads = 'true' | 'early' | 'late'
-
+export const READS = ['true', 'early', 'late'] as const
+export type Reads = (typeof READS)[number]
 export interface CheckOutcome {
   /** What it reads too much, %, and the standard uncertainty of that. */
   readonly bias: number

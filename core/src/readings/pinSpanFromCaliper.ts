@@ -1,8 +1,8 @@
 import { DEFAULTS } from '../defaults.ts'
 
 /** What a caliper's jaws touch. */
-export type CaliperMode = 'pin-to-pin' | 'inside-rollers' | 'outside-rollers'
-
+export const CALIPER_MODES = ['pin-to-pin', 'inside-rollers', 'outside-rollers'] as const
+export type CaliperMode = (typeof CALIPER_MODES)[number]
 /**
  * The distance between pin centres a caliper reading stands for, mm.
  *

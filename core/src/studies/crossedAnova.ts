@@ -7,8 +7,8 @@ export interface StudyValue {
   readonly value: number
 }
 
-export type AnovaSource = 'spot' | 'person' | 'interaction' | 'repeat'
-
+export const ANOVA_SOURCES = ['spot', 'person', 'interaction', 'repeat'] as const
+export type AnovaSource = (typeof ANOVA_SOURCES)[number]
 /** A row of the analysis of variance. */
 export interface AnovaRow {
   readonly source: AnovaSource

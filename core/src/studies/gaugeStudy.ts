@@ -27,8 +27,8 @@ export interface SpotReference {
 }
 
 /** Why a study cannot say all it is made for. Keys of the message catalogue. */
-export type StudyGap = 'one-person' | 'one-spot' | 'no-repeats' | 'cells-missing' | 'repeats-differ'
-
+export const STUDY_GAPS = ['one-person', 'one-spot', 'no-repeats', 'cells-missing', 'repeats-differ'] as const
+export type StudyGap = (typeof STUDY_GAPS)[number]
 export interface GaugeStudy {
   readonly values: number
   readonly people: readonly string[]

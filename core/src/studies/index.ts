@@ -1,4 +1,4 @@
-export type { AnovaRow, AnovaSource, StudyValue } from './crossedAnova.ts'
+export { ANOVA_SOURCES, type AnovaRow, type AnovaSource, type StudyValue } from './crossedAnova.ts'
 export * from './gaugeStudy.ts'
 export * from './probitMark.ts'
 export * from './studyOrder.ts'

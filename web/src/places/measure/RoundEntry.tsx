@@ -1,5 +1,6 @@
 import { ToggleButton, ToggleButtonGroup } from '@mui/material'
 import { useTranslation } from 'react-i18next'
+import { CALIPER_MODES } from '@pelrin/core'
 import { percent } from '../../messages/format.ts'
 import { ChainLoop } from '../../pieces/ChainLoop.tsx'
 import { GaugeStrip } from '../../pieces/GaugeStrip.tsx'
@@ -9,7 +10,7 @@ import { MarksPad } from './MarksPad.tsx'
 import { PinPictures } from './PinPictures.tsx'
 import { SignsPad } from './SignsPad.tsx'
 import { SpotField } from './SpotField.tsx'
-import { MODES, type Bench } from './useMeasureBench.ts'
+import type { Bench } from './useMeasureBench.ts'
 
 /** The places of the round, and what is read at the one it is at. */
 export function RoundEntry(bench: Bench) {
@@ -26,9 +27,9 @@ export function RoundEntry(bench: Bench) {
           fullWidth
           value={draft.mode}
           aria-label={t('measure.mode')}
-          onChange={(_, mode: (typeof MODES)[number] | null) => mode !== null && change({ mode })}
+          onChange={(_, mode: (typeof CALIPER_MODES)[number] | null) => mode !== null && change({ mode })}
         >
-          {MODES.map((mode) => (
+          {CALIPER_MODES.map((mode) => (
             <ToggleButton key={mode} value={mode} sx={{ lineHeight: 1.1, fontSize: 15 }}>
               {t(`measure.modeOf.${mode}`)}
             </ToggleButton>

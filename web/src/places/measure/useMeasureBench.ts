@@ -1,4 +1,4 @@
-import { DEFAULTS } from '@pelrin/core'
+import { CALIPER_MODES, DEFAULTS } from '@pelrin/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useNavigate } from 'react-router'
@@ -26,7 +26,6 @@ import { spreadOf } from './labels.ts'
 import { useSaving } from './useSaving.ts'
 
 const LAST_INSTRUMENT = 'pelrin-last-instrument'
-export const MODES = ['pin-to-pin', 'inside-rollers', 'outside-rollers'] as const
 
 /** What is measured on which bike; a reading that is corrected, where one is. */
 export interface BenchProps {
@@ -123,7 +122,10 @@ export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
     jump: wantsSpots(instrument.kind) ? (digit) => goTo(digit - 1) : null,
     mode:
       instrument.kind === 'caliper'
-        ? () => change((before) => ({ mode: MODES[(MODES.indexOf(before.mode) + 1) % MODES.length]! }))
+        ? () =>
+            change((before) => ({
+              mode: CALIPER_MODES[(CALIPER_MODES.indexOf(before.mode) + 1) % CALIPER_MODES.length]!,
+            }))
         : null,
     why: () => setWhyOpen(true),
     leave,
