@@ -32,7 +32,7 @@ export type Message = v.InferOutput<typeof Message>
 export const ReminderTemplate = v.object({ language: Language, version: v.number(), text: v.string() })
 export type ReminderTemplate = v.InferOutput<typeof ReminderTemplate>
 
-export const Outbox = v.object({
+export const SentMessages = v.object({
   /** Whether there is a gateway to send them by. */
   gateway: v.boolean(),
   templates: v.array(ReminderTemplate),
@@ -40,7 +40,7 @@ export const Outbox = v.object({
   messages: v.array(Message),
   replies: v.array(v.object({ number: v.number(), customer: Of, text: v.string(), at: Moment })),
 })
-export type Outbox = v.InferOutput<typeof Outbox>
+export type SentMessages = v.InferOutput<typeof SentMessages>
 
 const VisitToRemind = v.object({
   customerId: Id,
@@ -72,7 +72,7 @@ export const remindersEndpoints = {
     path: '/messages',
     summary: 'Reminders written, what became of them, what was answered, and what they say.',
     access: 'signed-in',
-    result: Outbox,
+    result: SentMessages,
   }),
   previewReminders: endpoint({
     name: 'previewReminders',
@@ -107,7 +107,7 @@ export const remindersEndpoints = {
     access: 'messages',
     creates: true,
     params: ById,
-    result: Outbox,
+    result: SentMessages,
   }),
   changeTemplate: endpoint({
     name: 'changeTemplate',
@@ -118,7 +118,7 @@ export const remindersEndpoints = {
     versioned: true,
     params: v.object({ id: Language }),
     body: v.object({ text: v.pipe(v.string(), v.maxLength(1000, 'template-long')) }),
-    result: Outbox,
+    result: SentMessages,
   }),
   setMessaging: endpoint({
     name: 'setMessaging',

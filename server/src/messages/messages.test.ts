@@ -2,7 +2,7 @@ import { v7 } from 'uuid'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { MessagesStandIn } from '@pelrin/standins/messages'
 import { dayAfter } from '@pelrin/core'
-import { endpoints, type Message, type Outbox } from '@pelrin/contract'
+import { endpoints, type Message, type SentMessages } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
 import { startShop, type RunningShop } from '../testing/shop.ts'
 import { idOf, referenceOf } from '../references.ts'
@@ -52,7 +52,7 @@ const visit = ({ id, bikeId }: (typeof customers)[number], day = DAY) => ({
 })
 const remind = (visits: ReturnType<typeof visit>[], key = v7()) =>
   shop.device.ask(endpoints.sendReminders, { key, body: { visits } })
-const outbox = async (): Promise<Outbox> => (await shop.device.ask(endpoints.outbox)).body
+const outbox = async (): Promise<SentMessages> => (await shop.device.ask(endpoints.outbox)).body
 const messageTo = async (customerId: string): Promise<Message> =>
   (await outbox()).messages.find(({ customer }) => customer.id === customerId)!
 const sentTo = (phone: string) => standIn.sent.filter(({ to }) => to === phone)

@@ -1,4 +1,4 @@
-import type { Message, Outbox, ReminderTemplate } from '@pelrin/contract'
+import type { Message, SentMessages, ReminderTemplate } from '@pelrin/contract'
 import { REMINDER_LANGUAGES, reminders } from '@pelrin/contract/messages'
 import type { Work } from '../db/work.ts'
 
@@ -17,7 +17,7 @@ export async function templatesInForce(work: Work): Promise<ReminderTemplate[]> 
 }
 
 /** @param gateway whether there is one */
-export async function outboxOf(work: Work, gateway: boolean): Promise<Outbox> {
+export async function sentMessages(work: Work, gateway: boolean): Promise<SentMessages> {
   return {
     gateway,
     templates: await templatesInForce(work),
@@ -28,7 +28,7 @@ export async function outboxOf(work: Work, gateway: boolean): Promise<Outbox> {
        FROM messages m JOIN customers c ON c.id = m.customer_id JOIN people p ON p.id = m.person_id
        ORDER BY m.made_at DESC, m.id LIMIT 100`,
     ),
-    replies: await work.select<Outbox['replies'][number]>(
+    replies: await work.select<SentMessages['replies'][number]>(
       `SELECT r.number, json_build_object('id', c.id, 'name', c.name) AS customer, r.text, ${STAMP('r.heard_at', 'at')}
        FROM message_replies r JOIN customers c ON c.id = r.customer_id ORDER BY r.number DESC LIMIT 50`,
     ),

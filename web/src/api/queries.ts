@@ -26,7 +26,7 @@ export const keys = {
   pot: ['pot'] as const,
   diary: ['diary'] as const,
   feeds: ['feeds'] as const,
-  outbox: ['outbox'] as const,
+  messages: ['messages'] as const,
   backups: ['backups'] as const,
   care: (id: string) => ['bike', id, 'care'] as const,
   otherWear: (id: string) => ['bike', id, 'other-wear'] as const,
@@ -146,7 +146,7 @@ export const useDiary = () =>
 /** Reminders and what became of them, as it happens. */
 export const useMessagesSent = () =>
   useQuery({
-    queryKey: keys.outbox,
+    queryKey: keys.messages,
     queryFn: ({ signal }) => ask(endpoints.outbox, { signal }),
     refetchInterval: 3_000,
   })

@@ -95,7 +95,7 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
               minWidth: 0,
               textAlign: 'center',
               lineHeight: 1.1,
-              fontSize: { xs: 13, sm: 16.5 },
+              fontSize: { xs: 'size.cap', sm: 'size.text' },
               fontWeight: 600,
               textDecoration: 'none',
               color: active ? 'primary.contrastText' : ink('ink'),
@@ -109,7 +109,7 @@ export function NavBand({ bikeId }: { bikeId: string | undefined }) {
             <Box
               component="span"
               aria-hidden
-              sx={{ fontSize: 12.5, fontWeight: 500, opacity: 0.85, display: { xs: 'none', sm: 'inline' } }}
+              sx={{ fontSize: 'size.cap', fontWeight: 500, opacity: 0.85, display: { xs: 'none', sm: 'inline' } }}
             >
               ⇧{CAPS[i]}
             </Box>

@@ -94,7 +94,12 @@ export function Shell({ session }: { session: Session }) {
               }}
             >
               <Typography
-                sx={{ fontWeight: 700, fontSize: 18, whiteSpace: 'nowrap', display: { xs: 'none', md: 'block' } }}
+                sx={{
+                  fontWeight: 700,
+                  fontSize: 'size.lead',
+                  whiteSpace: 'nowrap',
+                  display: { xs: 'none', md: 'block' },
+                }}
               >
                 {session.shop.name}
               </Typography>

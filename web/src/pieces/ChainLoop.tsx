@@ -110,12 +110,12 @@ export function ChainLoop({
           >
             <Typography
               component="span"
-              sx={{ fontSize: spot.label === null ? 16 : 12.5, fontWeight: 600, lineHeight: 1 }}
+              sx={{ fontSize: spot.label === null ? 'size.text' : 'size.cap', fontWeight: 600, lineHeight: 1 }}
             >
               {i + 1}
             </Typography>
             {spot.label !== null && (
-              <Typography component="span" sx={{ fontSize: 15.5, fontWeight: 700, lineHeight: 1.1 }}>
+              <Typography component="span" sx={{ fontSize: 'size.small', fontWeight: 700, lineHeight: 1.1 }}>
                 {spot.label}
               </Typography>
             )}

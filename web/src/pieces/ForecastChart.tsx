@@ -309,7 +309,7 @@ function Legend({ limit, forecast }: { limit: number; forecast: boolean }) {
   const { t } = useTranslation()
   const swatch = { verticalAlign: 'middle', marginRight: 5 } as const
   return (
-    <Stack direction="row" sx={{ gap: 2, fontSize: 13.5, color: 'text.secondary', flexWrap: 'wrap' }}>
+    <Stack direction="row" sx={{ gap: 2, fontSize: 'size.cap', color: 'text.secondary', flexWrap: 'wrap' }}>
       <span>
         <svg width="12" height="16" aria-hidden style={swatch}>
           <line x1="6" x2="6" y1="1" y2="15" stroke={ink('ink')} strokeWidth="1.5" />

@@ -131,7 +131,7 @@ function Fact({
       </Typography>
       <Typography
         component="dd"
-        sx={{ m: 0, fontSize: 22, fontWeight: 700, lineHeight: 1.2, color: alarm ? ink('madder') : 'inherit' }}
+        sx={{ m: 0, fontSize: 'size.say', fontWeight: 700, lineHeight: 1.2, color: alarm ? ink('madder') : 'inherit' }}
       >
         {large}
       </Typography>

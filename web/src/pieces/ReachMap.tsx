@@ -36,7 +36,7 @@ export function ReachMap({ gears, before = null }: { gears: readonly Gear[]; bef
     px: 0,
     py: 0.5,
     textAlign: 'center',
-    fontSize: 14,
+    fontSize: 'size.note',
     border: `1px solid ${ink('edge')}`,
     minWidth: 0,
   } as const
@@ -50,7 +50,12 @@ export function ReachMap({ gears, before = null }: { gears: readonly Gear[]; bef
         <tr>
           <Box component="td" sx={{ width: 34 }} />
           {rears.map((rear) => (
-            <Box component="th" scope="col" key={rear} sx={{ fontSize: 14, fontWeight: 600, color: ink('faint') }}>
+            <Box
+              component="th"
+              scope="col"
+              key={rear}
+              sx={{ fontSize: 'size.note', fontWeight: 600, color: ink('faint') }}
+            >
               {rear}
             </Box>
           ))}
@@ -62,7 +67,7 @@ export function ReachMap({ gears, before = null }: { gears: readonly Gear[]; bef
             <Box
               component="th"
               scope="row"
-              sx={{ fontSize: 14, fontWeight: 600, color: ink('faint'), textAlign: 'left' }}
+              sx={{ fontSize: 'size.note', fontWeight: 600, color: ink('faint'), textAlign: 'left' }}
             >
               {front}
             </Box>

@@ -51,7 +51,7 @@ export function SortHead<Column extends string>({
           minHeight: 40,
           gap: 0.5,
           flexDirection: right ? 'row-reverse' : 'row',
-          '& .arrow': { fontSize: 16, opacity: way === undefined ? 0 : 1 },
+          '& .arrow': { fontSize: 'size.text', opacity: way === undefined ? 0 : 1 },
           '&:hover .arrow': { opacity: 1 },
         }}
       >

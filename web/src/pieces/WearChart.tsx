@@ -78,7 +78,7 @@ export function WearChart({ record, height }: { record: BikeRecord; height: numb
         <Typography variant="h3" component="figcaption" color="textSecondary">
           {t('chart.title')}
         </Typography>
-        <Stack direction="row" sx={{ gap: 2, fontSize: 13.5, color: 'text.secondary' }}>
+        <Stack direction="row" sx={{ gap: 2, fontSize: 'size.cap', color: 'text.secondary' }}>
           <span>
             <svg width="12" height="16" aria-hidden style={{ verticalAlign: 'middle', marginRight: 5 }}>
               <line x1="6" x2="6" y1="1" y2="15" stroke={ink('ink')} strokeWidth="1.5" />

@@ -28,7 +28,7 @@ function told(value: number | string, unit: Unit, t: TFunction): string {
   return `${number(value, decimals)}${name === '' ? '' : `\u202f${name}`}`
 }
 
-function Told({ value, unit }: { value: number | string; unit: Unit }) {
+function Figure({ value, unit }: { value: number | string; unit: Unit }) {
   const { t } = useTranslation()
   return <>{told(value, unit, t)}</>
 }
@@ -44,7 +44,7 @@ function Input({ input }: { input: ExplainedInput }) {
         {saidOf(t, 'why.meaning', input.meaning)}
       </Box>
       <Box component="td" sx={{ textAlign: 'right', fontWeight: 600, whiteSpace: 'nowrap' }}>
-        <Told value={input.value} unit={input.unit} />
+        <Figure value={input.value} unit={input.unit} />
       </Box>
     </Box>
   )
@@ -103,7 +103,7 @@ export function Explained({
         {lead}
         {saidOf(t, 'why.rule', rule)}
       </Typography>
-      <Box component="table" sx={{ width: '100%', borderCollapse: 'collapse', fontSize: 15, my: 0.5 }}>
+      <Box component="table" sx={{ width: '100%', borderCollapse: 'collapse', fontSize: 'size.small', my: 0.5 }}>
         <tbody>
           {inputs.map((input, i) => (
             <Input key={i} input={input} />
@@ -111,11 +111,11 @@ export function Explained({
         </tbody>
       </Box>
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline', gap: 2 }}>
-        <Box component="code" sx={{ fontFamily: 'inherit', fontSize: 15.5, fontStyle: 'italic' }}>
+        <Box component="code" sx={{ fontFamily: 'inherit', fontSize: 'size.small', fontStyle: 'italic' }}>
           {formulas ? formula : ''}
         </Box>
         <Typography sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
-          <Told value={result.value} unit={result.unit} />
+          <Figure value={result.value} unit={result.unit} />
         </Typography>
       </Stack>
     </Box>
@@ -157,7 +157,7 @@ function Folded({ explanation, lead, formulas }: { explanation: Explanation; lea
         {saidOf(t, 'why.rule', rule)}
       </Typography>
       <Typography component="span" variant="body2" sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
-        <Told value={result.value} unit={result.unit} />
+        <Figure value={result.value} unit={result.unit} />
       </Typography>
     </Button>
   )
@@ -203,7 +203,7 @@ export function WhyDialog({
   const rest = explanations.filter((one) => one !== decided)
   return (
     <SheetDialog open={open} onClose={onClose} title={t('why.title')} maxWidth="sm" fullWidth>
-      <Typography data-testid="answer" sx={{ fontSize: 20, fontWeight: 600, lineHeight: 1.3, pb: 1.5 }}>
+      <Typography data-testid="answer" sx={{ fontSize: 'size.say', fontWeight: 600, lineHeight: 1.3, pb: 1.5 }}>
         {said}
       </Typography>
       {decided && <Explained explanation={decided} lead={leadOf(decided)} formulas={formulas} />}

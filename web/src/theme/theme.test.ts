@@ -1,3 +1,4 @@
+import { readdirSync, readFileSync } from 'node:fs'
 import { getContrastRatio, type Palette } from '@mui/material/styles'
 import { describe, expect, it } from 'vitest'
 import { theme } from './theme.ts'
@@ -30,5 +31,26 @@ describe('what a thumb in a glove hits', () => {
   it('is 48 pixels high', () => {
     const root = theme.components?.MuiButton?.styleOverrides?.root as { minHeight: number }
     expect(root.minHeight).toBeGreaterThanOrEqual(48)
+  })
+})
+
+describe('how large letters are', () => {
+  const files = readdirSync('web/src', { recursive: true, encoding: 'utf8' }).filter(
+    (file) => file.endsWith('.tsx') && !file.includes('.test.'),
+  )
+  it('is one of few sizes, by name, wherever it is set', () => {
+    const own = files.flatMap((file) =>
+      [...readFileSync(`web/src/${file}`, 'utf8').matchAll(/sx=\{\{[^}]*?fontSize: ([\d.]+)/g)].map(
+        ([, size]) => `${file}: ${size}`,
+      ),
+    )
+    expect(files.length).toBeGreaterThan(150)
+    expect(own).toEqual([])
+  })
+  it('is a size there is', () => {
+    const sizes = new Set(Object.keys(theme.typography.size))
+    for (const file of files)
+      for (const [, size] of readFileSync(`web/src/${file}`, 'utf8').matchAll(/'size\.(\w+)'/g))
+        expect(sizes.has(size!), `${file}: ${size}`).toBe(true)
   })
 })

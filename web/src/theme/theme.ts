@@ -28,12 +28,33 @@ interface Materials {
   madder: string
 }
 
+/** Every size of letters there is, px: what is said at the edge, beside, as text, and what is read from where one stands. */
+const SIZES = {
+  cap: 13,
+  note: 14,
+  small: 15,
+  text: 16.5,
+  lead: 18,
+  say: 21,
+  head: 26,
+  big: 30,
+  step: 34,
+  door: 46,
+  far: 58,
+} as const
+
 declare module '@mui/material/styles' {
   interface Palette {
     materials: Materials
   }
   interface PaletteOptions {
     materials: Materials
+  }
+  interface TypographyVariants {
+    size: typeof SIZES
+  }
+  interface TypographyVariantsOptions {
+    size?: typeof SIZES
   }
 }
 
@@ -120,13 +141,15 @@ export const theme = createTheme({
   shape: { borderRadius: 3 },
   typography: {
     fontFamily: '"Barlow Semi Condensed", "Arial Narrow", sans-serif',
-    fontSize: 15,
-    h1: { fontSize: 30, fontWeight: 700, lineHeight: 1.15 },
+    fontSize: SIZES.small,
+    // Asked for by name: `fontSize: 'size.lead'`.
+    size: SIZES,
+    h1: { fontSize: SIZES.big, fontWeight: 700, lineHeight: 1.15 },
     h2: { fontSize: 22, fontWeight: 600, lineHeight: 1.2 },
-    h3: { fontSize: 14, fontWeight: 600, lineHeight: 1.3 },
-    body1: { fontSize: 16.5, lineHeight: 1.35 },
-    body2: { fontSize: 15, lineHeight: 1.35 },
-    button: { textTransform: 'none', fontWeight: 600, fontSize: 16.5 },
+    h3: { fontSize: SIZES.note, fontWeight: 600, lineHeight: 1.3 },
+    body1: { fontSize: SIZES.text, lineHeight: 1.35 },
+    body2: { fontSize: SIZES.small, lineHeight: 1.35 },
+    button: { textTransform: 'none', fontWeight: 600, fontSize: SIZES.text },
   },
   components: {
     MuiCssBaseline: {

@@ -167,7 +167,7 @@ function ReadingItem({
               <Typography component="span" variant="body2" color="textSecondary">
                 {t('bike.was')}{' '}
               </Typography>
-              <Box component="s" sx={{ fontSize: 15 }}>
+              <Box component="s" sx={{ fontSize: 'size.small' }}>
                 {old.spots
                   .map((spot) => `${spot.typed ?? ''}${spot.value === null ? '' : ` (${percent(spot.value)} %)`}`)
                   .join(', ')}
@@ -206,7 +206,7 @@ function Values({ reading, limit }: { reading: CorrectedReading; limit: number }
   const said = elongationText(worst, t)
   return (
     <Typography variant="body2">
-      <Box component="span" sx={{ fontWeight: 700, fontSize: 17, color: over ? ink('madder') : 'inherit' }}>
+      <Box component="span" sx={{ fontWeight: 700, fontSize: 'size.lead', color: over ? ink('madder') : 'inherit' }}>
         {said}
       </Box>{' '}
       ± {percent(worst.u)} <Why explanations={worst.explanations} label={said} />

@@ -13,14 +13,14 @@ export function CareDueWords({ care, unit, assumed, measure }: CareView) {
   const { t } = useTranslation()
   const words = useCareWords()
   const { next, chain } = care
-  if (!next) return <Typography sx={{ fontSize: 22 }}>{t('caring.none')}</Typography>
+  if (!next) return <Typography sx={{ fontSize: 'size.say' }}>{t('caring.none')}</Typography>
   const { interval, usedKm, usedDays, checkFirst } = next
   return (
     <Box component="section" aria-label={t('caring.title')}>
       <Typography
         component="p"
         sx={{
-          fontSize: { xs: 24, md: 30 },
+          fontSize: { xs: 'size.head', md: 'size.big' },
           fontWeight: 700,
           lineHeight: 1.15,
           color: isDue(next) ? ink('brass') : 'inherit',
@@ -28,7 +28,7 @@ export function CareDueWords({ care, unit, assumed, measure }: CareView) {
       >
         {words.due(next)}
       </Typography>
-      <Typography sx={{ fontSize: 18 }}>
+      <Typography sx={{ fontSize: 'size.lead' }}>
         {words.left(next, unit)}{' '}
         {interval.own ? t('caring.own') : t('caring.ofShop', { care: t(`care.${chain?.care ?? 'unknown'}`) })}{' '}
         <Why explanations={[careExplained(next, assumed.care)]} label={words.due(next)} lead={words.due(next)} />

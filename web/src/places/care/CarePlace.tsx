@@ -43,7 +43,7 @@ function CareOf(bike: CareBike) {
   const view = useCarePlace(bike)
   const { care, unit, bikeId } = bike
   const { chosen, cleaning, before, busy, wrong, dropDate, setSheet, setBack } = view
-  if (!care.chain) return <Typography sx={{ fontSize: 22 }}>{t('caring.noChain')}</Typography>
+  if (!care.chain) return <Typography sx={{ fontSize: 'size.say' }}>{t('caring.noChain')}</Typography>
   const steps = careSteps({
     care: chosen,
     cleaning,

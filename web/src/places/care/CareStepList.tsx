@@ -29,7 +29,7 @@ export function CareStepList({ steps }: { steps: readonly CareStep[] }) {
             </Typography>
             {hazards.map((hazard) => (
               <Stack key={hazard} direction="row" role="note" sx={{ gap: 0.75, alignItems: 'center' }}>
-                <WarningIcon sx={{ color: ink('madder'), fontSize: 18 }} />
+                <WarningIcon sx={{ color: ink('madder'), fontSize: 'size.lead' }} />
                 <Typography variant="body2" sx={{ fontWeight: 600 }}>
                   {t(`jobs.hazard.${hazard}`)}
                 </Typography>

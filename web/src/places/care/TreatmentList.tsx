@@ -34,11 +34,11 @@ export function TreatmentList({ care, unit, usual, busy, treat, setChosen }: Car
           >
             <KeyCap>{String(i + 1)}</KeyCap>
             <span>
-              <Box component="span" sx={{ display: 'block', fontWeight: 700, fontSize: 18, lineHeight: 1.2 }}>
+              <Box component="span" sx={{ display: 'block', fontWeight: 700, fontSize: 'size.lead', lineHeight: 1.2 }}>
                 {t(`care.${one}`)}
                 {one === usual && `, ${t('caring.usual')}`}
               </Box>
-              <Box component="span" sx={{ display: 'block', fontWeight: 400, fontSize: 14 }}>
+              <Box component="span" sx={{ display: 'block', fontWeight: 400, fontSize: 'size.note' }}>
                 {t('caring.lasts', {
                   km: distance(care.intervals[one].km, unit),
                   days: care.intervals[one].days,

@@ -207,7 +207,7 @@ function Figure({ value, label, low = false }: { value: number; label: string; l
     <Box sx={{ textAlign: 'right', minWidth: 60 }}>
       <Typography
         sx={{
-          fontSize: 30,
+          fontSize: 'size.big',
           fontWeight: 700,
           lineHeight: 1.1,
           fontVariantNumeric: 'tabular-nums',

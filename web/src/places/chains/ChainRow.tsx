@@ -64,7 +64,7 @@ export function ChainRow({
           minHeight: 56,
         }}
       >
-        <Typography component="span" sx={{ display: 'block', fontWeight: 700, fontSize: 18 }}>
+        <Typography component="span" sx={{ display: 'block', fontWeight: 700, fontSize: 'size.lead' }}>
           {chain.name}
           {!on && digit === null && `, ${t(`chains.state.${chain.state}`)}`}
         </Typography>

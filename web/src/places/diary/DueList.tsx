@@ -110,7 +110,7 @@ function DueRow({
         </Typography>
       </span>
       <span>
-        <Typography component="span" sx={{ display: 'block', fontWeight: 700, fontSize: 17 }}>
+        <Typography component="span" sx={{ display: 'block', fontWeight: 700, fontSize: 'size.lead' }}>
           {visit.customer.name}
         </Typography>
         {visit.bikes.map(({ bike, items }) => (

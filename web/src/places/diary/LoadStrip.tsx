@@ -147,12 +147,15 @@ function DayColumn({
           />
         )}
       </svg>
-      <Typography component="span" sx={{ display: 'block', fontSize: 12, color: 'text.secondary', lineHeight: 1.2 }}>
+      <Typography
+        component="span"
+        sx={{ display: 'block', fontSize: 'size.cap', color: 'text.secondary', lineHeight: 1.2 }}
+      >
         {first || day.endsWith('-01') ? monthShort(day) : letterOf(day)}
       </Typography>
       <Typography
         component="span"
-        sx={{ display: 'block', fontSize: 14, fontWeight: chosen ? 700 : 400, lineHeight: 1.2, pb: 0.5 }}
+        sx={{ display: 'block', fontSize: 'size.note', fontWeight: chosen ? 700 : 400, lineHeight: 1.2, pb: 0.5 }}
       >
         {Number(day.slice(8))}
       </Typography>

@@ -61,7 +61,7 @@ export function ShopsOwn({ items }: { items: readonly ShopDue[] }) {
                 sx={{ flex: 1, textAlign: 'center' }}
                 aria-label={t('diary.yearLine', { month: monthOf(month), count: bikes })}
               >
-                <Typography component="span" sx={{ display: 'block', fontSize: 12 }}>
+                <Typography component="span" sx={{ display: 'block', fontSize: 'size.cap' }}>
                   {bikes}
                 </Typography>
                 <Box
@@ -72,7 +72,7 @@ export function ShopsOwn({ items }: { items: readonly ShopDue[] }) {
                     minHeight: 1,
                   }}
                 />
-                <Typography component="span" sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}>
+                <Typography component="span" sx={{ display: 'block', fontSize: 'size.cap', color: 'text.secondary' }}>
                   {monthOf(month)}
                 </Typography>
               </Box>

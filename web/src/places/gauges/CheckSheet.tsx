@@ -139,7 +139,11 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
         <Box aria-live="polite" data-testid="check-result" sx={{ minHeight: 34 }}>
           {found ? (
             <Typography
-              sx={{ fontSize: 20, fontWeight: 700, color: found.reads === 'true' ? ink('steel') : ink('brass') }}
+              sx={{
+                fontSize: 'size.say',
+                fontWeight: 700,
+                color: found.reads === 'true' ? ink('steel') : ink('brass'),
+              }}
             >
               {t(`gauges.reads.${found.reads}`, { bias: number(Math.abs(found.bias), 3), u: number(found.biasU, 3) })}{' '}
               <Why explanations={[found.explanation, found.uExplanation]} />

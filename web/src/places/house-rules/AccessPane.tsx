@@ -26,7 +26,7 @@ export function AccessPane() {
   const { failedToday, entries } = log.data
   return (
     <Stack sx={{ gap: 2, maxWidth: 860 }}>
-      <Typography sx={{ fontSize: 22, fontWeight: 700, color: failedToday > 0 ? ink('brass') : 'inherit' }}>
+      <Typography sx={{ fontSize: 'size.say', fontWeight: 700, color: failedToday > 0 ? ink('brass') : 'inherit' }}>
         {t('access.failed', { count: failedToday })}
       </Typography>
       <Box component="ol" aria-label={t('rules.tab.access')} sx={{ listStyle: 'none', m: 0, p: 0 }}>

@@ -46,7 +46,12 @@ export function BackupsPane() {
     <Stack sx={{ gap: 2, maxWidth: 760 }}>
       <Stack direction="row" sx={{ gap: 2, alignItems: 'center' }}>
         <Typography
-          sx={{ flex: 1, fontSize: 22, fontWeight: 700, color: last === undefined || isOld ? ink('brass') : 'inherit' }}
+          sx={{
+            flex: 1,
+            fontSize: 'size.say',
+            fontWeight: 700,
+            color: last === undefined || isOld ? ink('brass') : 'inherit',
+          }}
         >
           {last === undefined
             ? t('rules.backup.never')

@@ -194,7 +194,7 @@ function RuleRow({
               </Typography>
             ) : (
               <>
-                <Typography sx={{ fontWeight: 700, fontSize: 17 }}>
+                <Typography sx={{ fontWeight: 700, fontSize: 'size.lead' }}>
                   {plan !== undefined && (
                     <Box component="span" sx={{ fontWeight: 500, color: ink('brass') }}>
                       {percent(plan)}{' '}

@@ -27,7 +27,7 @@ export function TakingOut() {
             direction="row"
             sx={{ alignItems: 'center', gap: 2, borderTop: 1, borderColor: 'divider', py: 0.75 }}
           >
-            <Typography sx={{ flex: 1, fontSize: 18 }}>{t(`rules.out.table.${name}`)}</Typography>
+            <Typography sx={{ flex: 1, fontSize: 'size.lead' }}>{t(`rules.out.table.${name}`)}</Typography>
             <Button
               component="a"
               href={`/api/v1/export/${name}.csv`}

@@ -67,7 +67,7 @@ export function BeginJob({ bikeId, estimate }: { bikeId: string; estimate: Bill 
             sx={{ flexWrap: 'wrap' }}
           >
             {JOB_REASONS.map((one, i) => (
-              <ToggleButton key={one} value={one} sx={{ minHeight: 64, px: 2, gap: 1.25, fontSize: 17 }}>
+              <ToggleButton key={one} value={one} sx={{ minHeight: 64, px: 2, gap: 1.25, fontSize: 'size.lead' }}>
                 {t(`jobs.reason.${one}`)} <KeyCap>{String(i + 1)}</KeyCap>
               </ToggleButton>
             ))}
@@ -83,7 +83,7 @@ export function BeginJob({ bikeId, estimate }: { bikeId: string; estimate: Bill 
             sx={{ flexWrap: 'wrap' }}
           >
             {OLD_FATES.map((one) => (
-              <ToggleButton key={one} value={one} sx={{ minHeight: 64, px: 2, fontSize: 17 }}>
+              <ToggleButton key={one} value={one} sx={{ minHeight: 64, px: 2, fontSize: 'size.lead' }}>
                 {t(`jobs.fateOf.${one}`)}
               </ToggleButton>
             ))}
@@ -91,7 +91,7 @@ export function BeginJob({ bikeId, estimate }: { bikeId: string; estimate: Bill 
         </Stack>
         <Stack component="section" aria-label={t('jobs.goesOn')} sx={{ gap: 0.5 }}>
           <Typography variant="h2">{t('jobs.goesOn')}</Typography>
-          <Typography sx={{ fontSize: 20, fontWeight: 600 }}>
+          <Typography sx={{ fontSize: 'size.say', fontWeight: 600 }}>
             {chain === '' ? t('app.unknown') : chain}
             {pitches !== null && `, ${t('jobs.pitches', { count: pitches })}`}
           </Typography>
@@ -111,7 +111,7 @@ export function BeginJob({ bikeId, estimate }: { bikeId: string; estimate: Bill 
           variant="contained"
           disabled={busy || parts.isPending}
           onClick={begin}
-          sx={{ minHeight: 72, fontSize: 22, alignSelf: 'flex-start', px: 6 }}
+          sx={{ minHeight: 72, fontSize: 'size.say', alignSelf: 'flex-start', px: 6, position: 'sticky', bottom: 8 }}
         >
           {t('jobs.begin')}
         </KeyButton>

@@ -52,7 +52,7 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
   useCommands('jobClose', { click: (digit) => say(CLICKS[digit - 1]!), close: form.submit })
   return (
     <FormOf form={form} label={t('jobs.closing')} sx={{ display: 'grid', gap: 2, maxWidth: 720 }}>
-      <Typography component="h2" sx={{ fontSize: 30, fontWeight: 700 }}>
+      <Typography component="h2" sx={{ fontSize: 'size.big', fontWeight: 700 }}>
         {t('jobs.closing')}
       </Typography>
       {clicks && <HowItClicked onSay={say} />}
@@ -76,7 +76,7 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
         type="submit"
         variant="contained"
         disabled={form.busy}
-        sx={{ minHeight: 72, fontSize: 22 }}
+        sx={{ minHeight: 72, fontSize: 'size.say' }}
       >
         {t('jobs.close')}
       </KeyButton>
@@ -100,7 +100,7 @@ function HowItClicked({ onSay }: { onSay: (click: Click | null) => void }) {
         onChange={(_, next: Click | null) => onSay(next)}
       >
         {CLICKS.map((one, i) => (
-          <ToggleButton key={one} value={one} sx={{ minHeight: 64, px: 3, fontSize: 18, gap: 1.25 }}>
+          <ToggleButton key={one} value={one} sx={{ minHeight: 64, px: 3, fontSize: 'size.lead', gap: 1.25 }}>
             {t(`jobs.clickOf.${one}`)} <KeyCap>{String(i + 1)}</KeyCap>
           </ToggleButton>
         ))}

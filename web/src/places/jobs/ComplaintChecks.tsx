@@ -26,7 +26,7 @@ export function ComplaintChecks({ bikeId }: { bikeId: string }) {
   return (
     <Stack component="section" aria-label={t('jobs.complaint')} sx={{ gap: 1 }}>
       <Typography variant="h2">{t('jobs.complaint')}</Typography>
-      {reason !== '' && <Typography sx={{ fontSize: 18, fontWeight: 600 }}>{reason}</Typography>}
+      {reason !== '' && <Typography sx={{ fontSize: 'size.lead', fontWeight: 600 }}>{reason}</Typography>}
       <ToggleButtonGroup
         exclusive
         value={complaint}

@@ -30,11 +30,11 @@ export function EndedJob({ job, onAnother }: { job: Job; onAnother: () => void }
     : []
   return (
     <Stack sx={{ gap: 2, maxWidth: 760 }}>
-      <Typography component="h2" sx={{ fontSize: 30, fontWeight: 700 }}>
+      <Typography component="h2" sx={{ fontSize: 'size.big', fontWeight: 700 }}>
         {t(job.state === 'closed' ? 'jobs.closed' : 'jobs.stopped', { when: ago(job.closedAt ?? job.openedAt) })}
       </Typography>
       {said.map((line) => (
-        <Typography key={line} sx={{ fontSize: 20 }}>
+        <Typography key={line} sx={{ fontSize: 'size.say' }}>
           {line}
         </Typography>
       ))}
@@ -46,7 +46,7 @@ export function EndedJob({ job, onAnother }: { job: Job; onAnother: () => void }
             component={Link}
             to={`/bikes/${job.bikeId}/measure`}
             variant="contained"
-            sx={{ minHeight: 64, fontSize: 20 }}
+            sx={{ minHeight: 64, fontSize: 'size.say' }}
           >
             {t('jobs.measureNow')}
           </KeyButton>

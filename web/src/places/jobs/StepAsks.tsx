@@ -45,7 +45,7 @@ export function Hazards({ hazards }: Pick<StepNow, 'hazards'>) {
           }}
         >
           <WarningIcon sx={{ color: ink('madder') }} />
-          <Typography sx={{ fontWeight: 600, fontSize: 18 }}>{t(`jobs.hazard.${hazard}`)}</Typography>
+          <Typography sx={{ fontWeight: 600, fontSize: 'size.lead' }}>{t(`jobs.hazard.${hazard}`)}</Typography>
         </Stack>
       ))}
     </>
@@ -101,7 +101,7 @@ export function School({ of, plan, say }: Asked & { of: keyof typeof SCHOOLS }) 
         sx={{ flexWrap: 'wrap' }}
       >
         {SCHOOLS[of].map((one) => (
-          <ToggleButton key={one} value={one} sx={{ minHeight: 56, px: 2.5, fontSize: 17 }}>
+          <ToggleButton key={one} value={one} sx={{ minHeight: 56, px: 2.5, fontSize: 'size.lead' }}>
             {saidWith(t, `jobs.school.${of}.${one}` as MessageKey, {})}
           </ToggleButton>
         ))}

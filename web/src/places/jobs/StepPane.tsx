@@ -60,17 +60,24 @@ export function StepPane({
         {done && `, ${done.by}`}
       </Typography>
       <Hazards hazards={hazards} />
-      <Typography component="h2" sx={{ fontSize: { xs: 26, md: 34 }, fontWeight: 700, lineHeight: 1.15 }}>
+      <Typography
+        component="h2"
+        sx={{ fontSize: { xs: 'size.head', md: 'size.step' }, fontWeight: 700, lineHeight: 1.15 }}
+      >
         {saidWith(t, `jobs.step.${id}.what`, words)}
       </Typography>
-      <Typography sx={{ fontSize: 19 }}>{saidWith(t, `jobs.step.${id}.why`, words)}</Typography>
+      <Typography sx={{ fontSize: 'size.lead' }}>{saidWith(t, `jobs.step.${id}.why`, words)}</Typography>
       {tools.length > 0 && id !== 'pick' && (
-        <Typography sx={{ fontSize: 19 }}>
+        <Typography sx={{ fontSize: 'size.lead' }}>
           <b>{t('jobs.tools')}</b> {tools.map((tool) => t(`jobs.tool.${tool}`)).join(', ')}
         </Typography>
       )}
       {id === 'pick' && (
-        <Box component="ul" aria-label={t('jobs.layOut')} sx={{ m: 0, pl: 3, columns: { md: 2 }, fontSize: 19 }}>
+        <Box
+          component="ul"
+          aria-label={t('jobs.layOut')}
+          sx={{ m: 0, pl: 3, columns: { md: 2 }, fontSize: 'size.lead' }}
+        >
           {[job.parts.chain, job.parts.joint, ...toolsOf(now.steps).map((tool) => t(`jobs.tool.${tool}`))]
             .filter((one) => one !== null)
             .map((one) => (
@@ -83,7 +90,7 @@ export function StepPane({
       {school && <School of={school} plan={plan} say={say} />}
       {phase === 'route' && <Position plan={plan} say={say} />}
       {advice !== null && SPROCKETS_AT.includes(id) && (
-        <Typography sx={{ fontSize: 19, fontWeight: 600, color: ink('brass') }}>
+        <Typography sx={{ fontSize: 'size.lead', fontWeight: 600, color: ink('brass') }}>
           {t('jobs.sprockets', { advice: t(`advice.${advice}`) })}
         </Typography>
       )}
@@ -91,7 +98,7 @@ export function StepPane({
       {checked && (
         <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center' }}>
           <VisibilityIcon sx={{ color: ink('steel') }} />
-          <Typography sx={{ fontSize: 20, fontWeight: 600 }}>
+          <Typography sx={{ fontSize: 'size.say', fontWeight: 600 }}>
             {saidWith(t, `jobs.step.${id}.check` as MessageKey, words)}
           </Typography>
         </Stack>
@@ -107,7 +114,7 @@ export function StepPane({
           variant="contained"
           onClick={onDone}
           disabled={waitsForLook(id, plan)}
-          sx={{ minHeight: 72, flex: 1, fontSize: 22, gap: 2 }}
+          sx={{ minHeight: 72, flex: 1, fontSize: 'size.say', gap: 2 }}
         >
           {waitsForLook(id, plan) ? (
             t('jobs.chooseLook')

@@ -46,7 +46,12 @@ export function StepTimer({ jobId, step, minutes }: { jobId: string; step: strin
       {left !== null && (
         <Typography
           role="timer"
-          sx={{ fontSize: 30, fontWeight: 700, color: left > 0 ? 'text.primary' : ink('madder'), minWidth: 150 }}
+          sx={{
+            fontSize: 'size.big',
+            fontWeight: 700,
+            color: left > 0 ? 'text.primary' : ink('madder'),
+            minWidth: 150,
+          }}
         >
           {words}
         </Typography>

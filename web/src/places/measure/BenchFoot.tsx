@@ -9,7 +9,7 @@ import type { Bench } from './useMeasureBench.ts'
 /** The odometer, why it is corrected, how it was taken, and saving it. */
 export function BenchFoot(bench: Bench) {
   const { t } = useTranslation()
-  const { record, corrects, session, draft, change, forgive, instrument, assumed, unit, odometer, odometerInput } =
+  const { record, corrects, session, draft, change, clearRefusal, instrument, assumed, unit, odometer, odometerInput } =
     bench
   const { reasonInput, complete, save, saving, refused, wrongIn, elsewhere, isNew } = bench
   return (
@@ -22,7 +22,7 @@ export function BenchFoot(bench: Bench) {
         error={wrongIn('odometer.typed')}
         inputRef={odometerInput}
         onChange={(changed) => {
-          forgive()
+          clearRefusal()
           change({ odometer: changed })
         }}
         onEnter={() => (corrects ? (complete(), reasonInput.current?.focus()) : save())}

@@ -4,7 +4,7 @@ import { ink } from '../../theme/theme.ts'
 import type { Bench } from './useMeasureBench.ts'
 
 /** What is to be known before anything is typed: another chain is on by now, a round was left half typed, a new chain is read once. */
-export function BenchNotices({ record, corrects, draft, restored, change, clear, forgive, isNew }: Bench) {
+export function BenchNotices({ record, corrects, draft, restored, change, clear, clearRefusal, isNew }: Bench) {
   const { t } = useTranslation()
   return (
     <>
@@ -17,7 +17,7 @@ export function BenchNotices({ record, corrects, draft, restored, change, clear,
               <Button
                 size="small"
                 onClick={() => {
-                  forgive()
+                  clearRefusal()
                   change({
                     fittingId: record.chain?.fittingId ?? '',
                     keepsTime: false,

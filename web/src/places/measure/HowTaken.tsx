@@ -251,7 +251,7 @@ function Choice<One extends string>({
       sx={{ flex: 1 }}
     >
       {options.map((one) => (
-        <ToggleButton key={one} value={one} sx={{ flex: 1, lineHeight: 1.1, fontSize: 15 }}>
+        <ToggleButton key={one} value={one} sx={{ flex: 1, lineHeight: 1.1, fontSize: 'size.small' }}>
           {name(one)}
         </ToggleButton>
       ))}

@@ -82,7 +82,10 @@ export function InstrumentWall({
             }}
           >
             <InstrumentGlyph kind={instrument.kind} width={38} />
-            <Typography component="span" sx={{ fontSize: 13.5, fontWeight: 600, lineHeight: 1.1, textAlign: 'center' }}>
+            <Typography
+              component="span"
+              sx={{ fontSize: 'size.cap', fontWeight: 600, lineHeight: 1.1, textAlign: 'center' }}
+            >
               {instrument.name}
             </Typography>
           </ButtonBase>

@@ -63,7 +63,7 @@ export function LivePane({
         {anything ? (
           <VerdictHeading word={verdict.word} advice={verdict.advice} height={36} />
         ) : (
-          <Typography sx={{ fontSize: 26, fontWeight: 600, color: 'text.secondary' }}>
+          <Typography sx={{ fontSize: 'size.head', fontWeight: 600, color: 'text.secondary' }}>
             {t(`measure.waiting.${instrument.kind}`)}
           </Typography>
         )}

@@ -37,7 +37,7 @@ export function MarksPad({
     <Stack sx={{ gap: 1 }}>
       {marks.map((mark, i) => (
         <Box key={mark} sx={{ display: 'grid', gridTemplateColumns: '52px 1fr', alignItems: 'center', gap: 1 }}>
-          <Typography sx={{ fontWeight: 700, fontSize: 18 }}>{percent(mark)}</Typography>
+          <Typography sx={{ fontWeight: 700, fontSize: 'size.lead' }}>{percent(mark)}</Typography>
           <ToggleButtonGroup
             exclusive
             fullWidth
@@ -46,7 +46,7 @@ export function MarksPad({
             onChange={(_, state: MarkState | null) => state !== null && set(i, state)}
           >
             {STATES.map((state) => (
-              <ToggleButton key={state} value={state} sx={{ py: 0.25, lineHeight: 1.1, fontSize: 15 }}>
+              <ToggleButton key={state} value={state} sx={{ py: 0.25, lineHeight: 1.1, fontSize: 'size.small' }}>
                 {t(`measure.mark.${state}`)}
               </ToggleButton>
             ))}

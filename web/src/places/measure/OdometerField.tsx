@@ -72,7 +72,7 @@ export function OdometerField({
             },
             input: { endAdornment: <Typography color="textSecondary">{t(`unit.${unit}`)}</Typography> },
           }}
-          sx={{ width: 190, flexShrink: 0, '& input': { fontSize: 22, fontWeight: 600, py: 1.25 } }}
+          sx={{ width: 190, flexShrink: 0, '& input': { fontSize: 'size.say', fontWeight: 600, py: 1.25 } }}
           onKeyDown={(event) => {
             if (event.key !== 'Enter') return
             event.preventDefault()

@@ -42,7 +42,7 @@ export function PinPictures({
                 <circle cx={6} r={1.4} fill="currentColor" />
                 <path d={`M${6 - OFFSET[one] * 11} -15V15`} stroke="currentColor" strokeWidth={2.4} />
               </svg>
-              <Typography component="span" sx={{ fontSize: 13.5, fontWeight: 600, lineHeight: 1.1 }}>
+              <Typography component="span" sx={{ fontSize: 'size.cap', fontWeight: 600, lineHeight: 1.1 }}>
                 {t(`measure.picture.${one}`)}
               </Typography>
             </ButtonBase>

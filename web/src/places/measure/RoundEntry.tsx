@@ -30,7 +30,7 @@ export function RoundEntry(bench: Bench) {
           onChange={(_, mode: (typeof CALIPER_MODES)[number] | null) => mode !== null && change({ mode })}
         >
           {CALIPER_MODES.map((mode) => (
-            <ToggleButton key={mode} value={mode} sx={{ lineHeight: 1.1, fontSize: 15 }}>
+            <ToggleButton key={mode} value={mode} sx={{ lineHeight: 1.1, fontSize: 'size.small' }}>
               {t(`measure.modeOf.${mode}`)}
             </ToggleButton>
           ))}

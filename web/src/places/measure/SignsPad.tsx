@@ -44,7 +44,7 @@ export function SignsPad({
             minHeight: 52,
             justifyContent: 'flex-start',
             gap: 1.5,
-            fontSize: 16.5,
+            fontSize: 'size.text',
             textAlign: 'left',
             lineHeight: 1.15,
           }}

@@ -106,7 +106,7 @@ export function SpotField({
               'aria-describedby': 'spot-says',
             },
           }}
-          sx={{ width: 176, flexShrink: 0, '& input': { fontSize: 26, fontWeight: 600, py: 1.1 } }}
+          sx={{ width: 176, flexShrink: 0, '& input': { fontSize: 'size.head', fontWeight: 600, py: 1.1 } }}
           onKeyDown={(event) => {
             if (counted && event.altKey && event.code === 'KeyN') {
               event.preventDefault()
@@ -134,7 +134,7 @@ export function SpotField({
             slotProps={{
               htmlInput: { inputMode: 'numeric', autoComplete: 'off', 'aria-describedby': 'spot-says' },
             }}
-            sx={{ width: 104, flexShrink: 0, '& input': { fontSize: 26, fontWeight: 600, py: 1.1 } }}
+            sx={{ width: 104, flexShrink: 0, '& input': { fontSize: 'size.head', fontWeight: 600, py: 1.1 } }}
             onKeyDown={(event) => {
               if (event.key !== 'Enter') return
               event.preventDefault()
@@ -241,12 +241,12 @@ function Says({
   const said = observed.value === undefined ? intervalText(observed, t) : `${percent(observed.value)} %`
   return (
     <>
-      <Typography sx={{ fontSize: 19, fontWeight: 700, whiteSpace: 'nowrap' }}>
+      <Typography sx={{ fontSize: 'size.lead', fontWeight: 700, whiteSpace: 'nowrap' }}>
         {said}{' '}
         <Box component="span" sx={{ fontWeight: 500 }}>
           ± {percent(observed.u)}
         </Box>{' '}
-        <Box component="span" sx={{ fontSize: 15 }}>
+        <Box component="span" sx={{ fontSize: 'size.small' }}>
           <Why explanations={observed.explanations} label={t('measure.worn')} />
         </Box>
       </Typography>

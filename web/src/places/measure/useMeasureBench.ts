@@ -83,7 +83,7 @@ export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
     saving,
     save: send,
     refused,
-    forgive,
+    clearRefusal,
     wrongAt,
     wrongIn,
     elsewhere,
@@ -94,7 +94,7 @@ export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
   const readyPlaces = spots.flatMap((one, i) => (one.state === 'ready' ? [i] : []))
 
   const setSpot = (changed: DraftSpot): void => {
-    forgive()
+    clearRefusal()
     change((before) => ({ spots: before.spots.map((old, i) => (i === place ? changed : old)) }))
   }
   const focusEntry = useCallback(() => {
@@ -139,7 +139,7 @@ export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
       const at =
         draft.spots[place]?.typed.trim() === '' ? place : draft.spots.findIndex((one) => one.typed.trim() === '')
       if (at < 0) return
-      forgive()
+      clearRefusal()
       change((before) => ({
         spots: before.spots.map((old, i) => (i === at ? { ...old, typed: percentShown.toFixed(2) } : old)),
       }))
@@ -149,7 +149,7 @@ export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
   )
 
   const choose = (id: string): void => {
-    forgive()
+    clearRefusal()
     // Drawn at once: what is focused next belongs to it.
     flushSync(() => change({ instrumentId: id }))
     // A whole chain is read at one place, which is the first.
@@ -212,7 +212,7 @@ export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
     restored,
     change,
     clear,
-    forgive,
+    clearRefusal,
     instrument,
     byHand,
     assumed,

@@ -64,7 +64,7 @@ export function useSaving(record: BikeRecord, corrects: string | null, unit: 'km
     saving,
     save,
     refused: refusal?.problem ?? null,
-    forgive: () => setRefusal(null),
+    clearRefusal: () => setRefusal(null),
     /** What the server named wrong at a place round the chain. */
     wrongAt: (place: number): string | undefined => {
       const sent = refusal?.places.indexOf(place) ?? -1

@@ -57,7 +57,7 @@ export function LookedOver(mending: Mending) {
       )}
       {section && (
         <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
-          <Typography sx={{ flex: '1 1 320px', fontSize: 18, fontWeight: 600 }} role="status">
+          <Typography sx={{ flex: '1 1 320px', fontSize: 'size.lead', fontWeight: 600 }} role="status">
             {t('mends.section', { from: section.from + 1, to: section.to + 1 })}
           </Typography>
           <KeyButton

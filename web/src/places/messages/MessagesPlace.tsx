@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { v7 } from 'uuid'
-import { endpoints, type Message, type Outbox } from '@pelrin/contract'
+import { endpoints, type Message, type SentMessages } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys, useMessagesSent } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
@@ -52,7 +52,7 @@ export function MessagesPlace() {
   return <Sent outbox={outbox.data} />
 }
 
-function Sent({ outbox }: { outbox: Outbox }) {
+function Sent({ outbox }: { outbox: SentMessages }) {
   const { t } = useTranslation()
   const client = useQueryClient()
   const navigate = useNavigate()
@@ -60,17 +60,17 @@ function Sent({ outbox }: { outbox: Outbox }) {
   const { busy, wrong: refused, write: send } = useWrite()
   const [writtenOf, setWrittenOf] = useState('')
   const wrong = refused && { of: writtenOf, sentence: refused.sentence }
-  const write = async (of: string, job: () => Promise<Outbox>, said: string): Promise<void> => {
+  const write = async (of: string, job: () => Promise<SentMessages>, said: string): Promise<void> => {
     if (busy) return
     setWrittenOf(of)
     const written = await send(
       async () => {
-        await showAnswer(client, keys.outbox, await job())
+        await showAnswer(client, keys.messages, await job())
         return true
       },
       () => {
         // Somebody else may have been first: what they did is shown.
-        void client.invalidateQueries({ queryKey: keys.outbox })
+        void client.invalidateQueries({ queryKey: keys.messages })
         return false
       },
     )

@@ -20,10 +20,10 @@ export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[];
   const { tell } = useSurroundings()
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set())
   const [openedAt] = useState(() => Date.now())
-  const { wrong, busy, write } = useWrite({ stale: [keys.outbox] })
+  const { wrong, busy, write } = useWrite({ stale: [keys.messages] })
   const asked = visits.map(remindable)
   const previews = useQuery({
-    queryKey: [...keys.outbox, 'preview', asked],
+    queryKey: [...keys.messages, 'preview', asked],
     queryFn: ({ signal }) => ask(endpoints.previewReminders, { body: { visits: asked }, signal }),
   })
   const all = previews.data?.previews ?? []

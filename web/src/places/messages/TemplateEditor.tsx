@@ -29,7 +29,7 @@ export function TemplateEditor({
   const visits = (diary.data?.visits ?? []).map(remindable)
   const problem = templateProblem(text)
   const example = useQuery({
-    queryKey: [...keys.outbox, 'example', language, text, visits.length],
+    queryKey: [...keys.messages, 'example', language, text, visits.length],
     queryFn: ({ signal }) =>
       ask(endpoints.previewReminders, { body: { visits: visits.slice(0, 300), template: { language, text } }, signal }),
     enabled: problem === null && visits.length > 0,

@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { screen, within } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { endpoints, type Message, type Outbox } from '@pelrin/contract'
+import { endpoints, type Message, type SentMessages } from '@pelrin/contract'
 import { Answers, fill, inApp, sentenceOf } from '../../testing/inApp.tsx'
 import { MessagesPlace } from './MessagesPlace.tsx'
 
@@ -20,7 +20,7 @@ const message = (id: string, state: Message['state'], more: Partial<Message> = {
   person: 'Tove Sandell',
   ...more,
 })
-const outbox = (messages: Message[], more: Partial<Outbox> = {}): Outbox => ({
+const outbox = (messages: Message[], more: Partial<SentMessages> = {}): SentMessages => ({
   gateway: true,
   templates: [{ language: 'en', version: 3, text: 'Hello {{name}}, your {{bikes}} would like {{day}}. {{shop}}' }],
   messages,
@@ -33,7 +33,7 @@ beforeEach(() => {
   server = new Answers()
 })
 afterEach(() => vi.unstubAllGlobals())
-const open = async (shown: Outbox) => {
+const open = async (shown: SentMessages) => {
   server.to(endpoints.outbox, shown)
   const app = inApp(<MessagesPlace />, { at: '/messages' })
   await screen.findByRole('heading', { name: 'Messages' })

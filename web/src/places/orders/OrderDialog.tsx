@@ -151,7 +151,7 @@ export function OrderDialog({ wanted, onClose }: { wanted: readonly ToOrder[]; o
           </Box>
           <Stack direction="row" sx={{ justifyContent: 'flex-end', alignItems: 'center', gap: 2, pt: 2 }}>
             <Refused>{wrong && !lines.some(({ partId }) => at(partId)) ? wrong.sentence : undefined}</Refused>
-            <Typography sx={{ fontSize: 22, fontWeight: 700, fontVariantNumeric: 'tabular-nums' }}>
+            <Typography sx={{ fontSize: 'size.say', fontWeight: 700, fontVariantNumeric: 'tabular-nums' }}>
               {priceText(linesPrice(lines.filter(({ quantity }) => Number.isFinite(quantity))), t)}
             </Typography>
             <Button type="submit" variant="contained" disabled={busy || lines.length === 0} sx={{ px: 4 }}>

@@ -66,7 +66,7 @@ export function ItemRow({
       }}
     >
       <Box sx={{ minWidth: 0 }}>
-        <Typography sx={{ fontWeight: 700, fontSize: 17 }}>
+        <Typography sx={{ fontWeight: 700, fontSize: 'size.lead' }}>
           {name}
           {now.result !== null && now.result !== 'good' && (
             <Box component="span" sx={{ color: ink(COLOUR[now.result] as 'steel') }}>

@@ -72,7 +72,7 @@ export function JobParts({
         <Refused>{wrong}</Refused>
       </Box>
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap', justifyContent: 'flex-end' }}>
-        <Typography sx={{ fontSize: 22, fontWeight: 700, fontVariantNumeric: 'tabular-nums', px: 1 }}>
+        <Typography sx={{ fontSize: 'size.say', fontWeight: 700, fontVariantNumeric: 'tabular-nums', px: 1 }}>
           {cost === null ? t('parts.noPrice') : priceText(cost, t)}
         </Typography>
         {kept && (

@@ -54,7 +54,7 @@ export function LengthRow({
         sx={{
           minHeight: 40,
           minWidth: 56,
-          fontSize: 18,
+          fontSize: 'size.lead',
           fontWeight: chosen ? 700 : 500,
           color: 'text.primary',
           boxShadow: chosen ? `inset 0 -3px ${ink('steel')}` : 'none',

@@ -35,7 +35,7 @@ export function PartsTabs({ now, bikeId }: { now: PartsTab; bikeId: string | und
                 gap: 1,
                 font: 'inherit',
                 fontWeight: 600,
-                fontSize: 16.5,
+                fontSize: 'size.text',
                 color: tab === now ? 'text.primary' : 'primary.main',
                 boxShadow: tab === now ? `inset 0 -3px ${ink('steel')}` : 'none',
               }}

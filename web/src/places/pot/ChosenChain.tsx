@@ -58,7 +58,7 @@ export function ChosenChain({
   )
   return (
     <Box component="section" aria-label={t('pot.chosen')} sx={{ borderTop: 1, borderColor: 'divider', pt: 1.25 }}>
-      <Typography sx={{ fontWeight: 700, fontSize: 18 }}>
+      <Typography sx={{ fontWeight: 700, fontSize: 'size.lead' }}>
         {chain.bike ? `${chain.bike.customer}, ${chain.bike.label}: ${chain.chain}` : chain.chain}
         <Box component="span" sx={{ fontWeight: 400, color: 'text.secondary' }}>
           , {t(`pot.state.${chain.state}`)}

@@ -68,7 +68,7 @@ export function NextActions({
           <Box component="li" key={actionKey(action)} sx={{ borderTop: 1, borderColor: 'divider', py: 1 }}>
             <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center' }}>
               <Box sx={{ flex: 1, minWidth: 0 }}>
-                <Typography sx={{ fontSize: i === 0 ? 20 : 16, fontWeight: 700, lineHeight: 1.2 }}>
+                <Typography sx={{ fontSize: i === 0 ? 'size.say' : 'size.text', fontWeight: 700, lineHeight: 1.2 }}>
                   {words(action)}
                 </Typography>
                 <Typography variant="body2">{action.chains.map(shortName).join('; ')}</Typography>

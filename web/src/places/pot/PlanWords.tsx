@@ -21,7 +21,12 @@ export function PlanWords({ plan: { plan, firstCome, from }, board }: { plan: Ti
       <Typography
         component="p"
         role="status"
-        sx={{ fontSize: 24, fontWeight: 700, lineHeight: 1.2, color: late.length > 0 ? ink('madder') : ink('steel') }}
+        sx={{
+          fontSize: 'size.head',
+          fontWeight: 700,
+          lineHeight: 1.2,
+          color: late.length > 0 ? ink('madder') : ink('steel'),
+        }}
       >
         {late.length === 0
           ? t('pot.ready', { time: at(plan.finish) })

@@ -42,7 +42,7 @@ export function PotHeat({
     <Box component="section" aria-label={pot.name} sx={{ borderTop: 1, borderColor: 'divider', pt: 1 }}>
       <Stack direction="row" sx={{ alignItems: 'center', gap: 1 }}>
         <Box sx={{ flex: 1 }}>
-          <Typography sx={{ fontWeight: 700, fontSize: 18, lineHeight: 1.2 }}>{pot.name}</Typography>
+          <Typography sx={{ fontWeight: 700, fontSize: 'size.lead', lineHeight: 1.2 }}>{pot.name}</Typography>
           <Typography variant="body2" color="textSecondary">
             {pot.onSince === null ? t('pot.cold') : t('pot.onSince', { time: clock(pot.onSince) })},{' '}
             {t('pot.holds', { count: pot.capacity })}
@@ -103,7 +103,7 @@ function Temperature({
   return (
     <Box>
       <Stack direction="row" role={bad ? 'alert' : 'status'} sx={{ alignItems: 'baseline', gap: 1 }}>
-        <Typography sx={{ fontSize: 30, fontWeight: 700, color: colour, lineHeight: 1.1 }}>
+        <Typography sx={{ fontSize: 'size.big', fontWeight: 700, color: colour, lineHeight: 1.1 }}>
           {celsius === null ? '–' : `${number(celsius, 0)} °C`}
         </Typography>
         <Typography sx={{ fontWeight: 700, color: colour }}>

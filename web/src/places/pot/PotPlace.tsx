@@ -44,7 +44,7 @@ function Session({ board }: { board: PotBoard }) {
         </Stack>
         <Refused>{adding ? undefined : (wrong ?? undefined)}</Refused>
         {pots.length === 0 && <Typography>{t('pot.noPot')}</Typography>}
-        {chains.length === 0 && <Typography sx={{ fontSize: 18, py: 3 }}>{t('pot.empty')}</Typography>}
+        {chains.length === 0 && <Typography sx={{ fontSize: 'size.lead', py: 3 }}>{t('pot.empty')}</Typography>}
         {plan && chains.length > 0 && (
           <Box sx={{ overflowX: 'auto', flexShrink: 0 }}>
             <PotTimeline

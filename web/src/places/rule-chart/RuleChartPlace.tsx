@@ -128,7 +128,7 @@ function ChartTable({
         sx={{
           borderCollapse: 'collapse',
           width: '100%',
-          fontSize: 16.5,
+          fontSize: 'size.text',
           '& th, & td': {
             px: 1,
             py: 0.7,
@@ -194,7 +194,7 @@ function Cell({ cell, unit }: { cell: ChartCell; unit: ChartUnit }) {
   return (
     <>
       {fractionText(nearest)}
-      <Box component="span" sx={{ display: 'block', fontSize: 12.5, color: 'text.secondary', fontWeight: 400 }}>
+      <Box component="span" sx={{ display: 'block', fontSize: 'size.cap', color: 'text.secondary', fontWeight: 400 }}>
         {off > 0 ? '+' : ''}
         {number(off, 2)}
       </Box>

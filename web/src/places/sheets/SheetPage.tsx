@@ -28,7 +28,7 @@ export function SheetPage({ sheet }: { sheet: Sheet }) {
       <Typography variant="body2" color="textSecondary">
         {sheet.head}
       </Typography>
-      <Typography component="h1" sx={{ fontSize: card ? 22 : 31, fontWeight: 700, lineHeight: 1.2 }}>
+      <Typography component="h1" sx={{ fontSize: card ? 'size.say' : 'size.big', fontWeight: 700, lineHeight: 1.2 }}>
         {sheet.title}
       </Typography>
       <Typography sx={{ fontWeight: 600, mb: card ? 0.5 : 1.5 }}>{sheet.bike}</Typography>
@@ -43,7 +43,10 @@ function Block({ block }: { block: SheetBlock }) {
   switch (block.kind) {
     case 'heading':
       return (
-        <Typography component="h2" sx={{ fontSize: 18, fontWeight: 700, color: ink('steel'), mt: 1.75, mb: 0.25 }}>
+        <Typography
+          component="h2"
+          sx={{ fontSize: 'size.lead', fontWeight: 700, color: ink('steel'), mt: 1.75, mb: 0.25 }}
+        >
           {block.text}
         </Typography>
       )
@@ -53,7 +56,7 @@ function Block({ block }: { block: SheetBlock }) {
       return (
         <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5 }}>
           <Plate shape={VERDICT_LOOK[block.word].plate} colour={VERDICT_LOOK[block.word].colour} height={26} />
-          <Typography sx={{ fontSize: 28, fontWeight: 700, color: VERDICT_LOOK[block.word].colour }}>
+          <Typography sx={{ fontSize: 'size.head', fontWeight: 700, color: VERDICT_LOOK[block.word].colour }}>
             {block.text}
           </Typography>
         </Stack>

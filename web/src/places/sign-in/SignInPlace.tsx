@@ -30,11 +30,11 @@ export function SignInPlace() {
       <Box sx={{ width: 'min(880px, 100%)' }}>
         <Stack direction="row" sx={{ alignItems: 'center', gap: 2, mb: 1 }}>
           <Plate shape="whole" colour={ink('steel')} height={34} />
-          <Typography component="h1" sx={{ fontSize: 46, fontWeight: 700, lineHeight: 1 }}>
+          <Typography component="h1" sx={{ fontSize: 'size.door', fontWeight: 700, lineHeight: 1 }}>
             {t('app.name')}
           </Typography>
         </Stack>
-        <Typography color="textSecondary" sx={{ mb: 2, fontSize: 19 }}>
+        <Typography color="textSecondary" sx={{ mb: 2, fontSize: 'size.lead' }}>
           {t('app.line')}
         </Typography>
         <Box aria-hidden sx={{ mb: 4 }}>

@@ -128,7 +128,7 @@ function VisitRow({ visit, chosen, onChoose }: { visit: Visit; chosen: boolean; 
             sx={{
               flex: 1,
               fontWeight: 700,
-              fontSize: 17,
+              fontSize: 'size.lead',
               color: visit.state === 'done' ? 'text.secondary' : 'inherit',
             }}
           >

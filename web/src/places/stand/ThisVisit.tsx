@@ -67,7 +67,7 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
           <Typography variant="h3" component="h2" color="textSecondary" sx={{ mb: 0.5 }}>
             {t('stand.chain')}
           </Typography>
-          <Typography sx={{ fontSize: 21, fontWeight: 700, lineHeight: 1.2 }}>{chain.name}</Typography>
+          <Typography sx={{ fontSize: 'size.say', fontWeight: 700, lineHeight: 1.2 }}>{chain.name}</Typography>
           <Typography variant="body2" color="textSecondary">
             {[
               chain.pitches === null ? null : t('stand.pitches', { count: chain.pitches }),
@@ -79,7 +79,7 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
           </Typography>
           {summary.chainKm !== null && (
             <Typography sx={{ mt: 1 }}>
-              <Box component="span" sx={{ fontSize: 26, fontWeight: 700 }}>
+              <Box component="span" sx={{ fontSize: 'size.head', fontWeight: 700 }}>
                 {distance(summary.chainKm, unit)}
               </Box>{' '}
               <Box component="span" sx={{ color: 'text.secondary' }}>

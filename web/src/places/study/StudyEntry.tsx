@@ -31,7 +31,9 @@ export function StudyEntry({ study }: { study: Study }) {
   if (!next)
     return (
       <Stack sx={{ gap: 1 }}>
-        <Typography sx={{ fontSize: 24, fontWeight: 600 }}>{t('study.done', { name: session.person.name })}</Typography>
+        <Typography sx={{ fontSize: 'size.head', fontWeight: 600 }}>
+          {t('study.done', { name: session.person.name })}
+        </Typography>
         <Typography color="textSecondary">{t('study.hand')}</Typography>
       </Stack>
     )
@@ -74,7 +76,7 @@ export function StudyEntry({ study }: { study: Study }) {
             border: `3px solid ${ink('edge')}`,
             display: 'grid',
             placeItems: 'center',
-            fontSize: 58,
+            fontSize: 'size.far',
             fontWeight: 700,
             bgcolor: ink('sheet'),
           }}
@@ -92,7 +94,7 @@ export function StudyEntry({ study }: { study: Study }) {
           error={wrong !== null}
           helperText={wrong?.sentence ?? t(`measure.hint.${study.instrument.kind}`)}
           slotProps={{ htmlInput: { autoComplete: 'off', autoCapitalize: 'none' } }}
-          sx={{ flex: 1, '& input': { fontSize: 30, fontWeight: 600 } }}
+          sx={{ flex: 1, '& input': { fontSize: 'size.big', fontWeight: 600 } }}
           onKeyDown={(event) => {
             if (event.key !== 'Enter') return
             event.preventDefault()

@@ -38,7 +38,7 @@ function Words({ result }: { result: Values }) {
   return (
     <Stack component="section" aria-label={t('study.says')} sx={{ gap: 0.5 }}>
       {parts && (
-        <Typography sx={{ fontSize: 22, fontWeight: 700 }}>
+        <Typography sx={{ fontSize: 'size.say', fontWeight: 700 }}>
           {t('study.anybody', { change: percent(smallestChange.anybody ?? 0) })}
         </Typography>
       )}
@@ -98,7 +98,7 @@ function Marks({ study, result }: { study: Study; result: Extract<StudyResult, {
     <Stack component="section" aria-label={t('study.says')} sx={{ gap: 1.5 }}>
       {result.marks.map(({ mark, fit, byPerson }) => (
         <Box key={mark}>
-          <Typography sx={{ fontSize: 20, fontWeight: 700 }}>
+          <Typography sx={{ fontSize: 'size.say', fontWeight: 700 }}>
             {t('study.markIs', { mark: percent(mark) })} {said(fit)}
           </Typography>
           {byPerson.map((one) => (
@@ -179,7 +179,7 @@ function Anova({ rows }: { rows: NonNullable<Values['anova']> }) {
         sx={{
           width: '100%',
           borderCollapse: 'collapse',
-          fontSize: 15,
+          fontSize: 'size.small',
           '& th, & td': { textAlign: 'right', py: 0.4, borderTop: 1, borderColor: 'divider', fontWeight: 'inherit' },
           '& th:first-of-type': { textAlign: 'left' },
           '& thead th': { color: 'text.secondary', borderTop: 0 },

@@ -35,7 +35,11 @@ export function ScanDialog({ onClose }: { onClose: () => void }) {
           sx={{ display: 'block', width: '100%', aspectRatio: '4 / 3', objectFit: 'cover', bgcolor: '#1d2328' }}
         />
       )}
-      <Typography role={sees ? 'status' : 'alert'} color={sees ? undefined : 'error'} sx={{ pt: 1.5, fontSize: 18 }}>
+      <Typography
+        role={sees ? 'status' : 'alert'}
+        color={sees ? undefined : 'error'}
+        sx={{ pt: 1.5, fontSize: 'size.lead' }}
+      >
         {other !== null && sees ? t('tags.other', { text: other }) : t(`tags.camera.${scan}`)}
       </Typography>
     </SheetDialog>

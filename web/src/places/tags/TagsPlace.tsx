@@ -73,7 +73,10 @@ export function TagsPlace() {
               title={t('tags.code', { tag })}
             />
             <span>
-              <Typography component="span" sx={{ display: 'block', fontSize: 30, fontWeight: 700, lineHeight: 1 }}>
+              <Typography
+                component="span"
+                sx={{ display: 'block', fontSize: 'size.big', fontWeight: 700, lineHeight: 1 }}
+              >
                 {tag}
               </Typography>
               <Typography component="span" sx={{ display: 'block', fontWeight: 600 }}>
