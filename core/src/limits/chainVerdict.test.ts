@@ -236,3 +236,75 @@ describe('for any readings', () => {
     )
   })
 })
+
+describe('what would settle a doubt', () => {
+  const doubtful = (u = 0.08) => reading(points(u, 0.46, 0.45, 0.44), { kind: 'steel-rule' })
+  const other = (id: string, more: Partial<AvailableInstrument> = {}): AvailableInstrument => ({
+    ...digital,
+    id,
+    ...more,
+  })
+  const settledBy = (...instruments: AvailableInstrument[]) =>
+    judge([doubtful()], { instruments }).settle.flatMap((one) =>
+      one.kind === 'better-instrument' ? [one.instrumentId] : [],
+    )
+  it('is the finest instrument there is, the first by name among equals', () => {
+    expect(settledBy(other('b', { u: 0.03 }), other('c', { u: 0.02 }), other('a', { u: 0.03 }))).toEqual(['c'])
+    expect(settledBy(other('b'), other('a'))).toEqual(['a'])
+  })
+  it.each<[string, Partial<AvailableInstrument>]>([
+    ['its check has lapsed', { inDate: false }],
+    ['it is no finer', { u: 0.08 }],
+    ['it hangs the whole chain', { kind: 'full-length' }],
+    ['it is a hand', { kind: 'by-hand' }],
+    ['it has no mark near the limit', { kind: 'drop-in', marks: [0.75, 1], u: 0.01 }],
+  ])('is none where %s', (_, more) => {
+    expect(settledBy(other('x', more))).toEqual([])
+  })
+  it('may be a gauge by marks with one near the limit', () => {
+    expect(settledBy(other('x', { kind: 'drop-in', marks: [0.5, 0.75], u: 0.01 }))).toEqual(['x'])
+  })
+  it('is not the one it was read with', () => {
+    expect(settledBy(other('steel-rule'))).toEqual([])
+  })
+  it('is nothing where there is no doubt left', () => {
+    expect(judge([reading(points(0.03, 0.1, 0.1, 0.1))], { instruments: [digital] }).settle).toEqual([])
+    expect(judge([reading(points(0.03, 0.9, 0.9, 0.9))], { instruments: [digital] }).settle).toEqual([])
+  })
+})
+
+describe('a gauge that is blind at the limit', () => {
+  const past = () => reading([{ over: 0.75, u: 0.05 }], { kind: 'drop-in' })
+  it('asks for the finest that can tell, of those in date', () => {
+    const coarse: AvailableInstrument = { ...digital, id: 'coarse', u: 0.1 }
+    const lapsed: AvailableInstrument = { ...digital, id: 'lapsed', u: 0.001, inDate: false }
+    expect(judge([past()], { drive: single, instruments: [coarse, lapsed, digital] }).settle).toEqual([
+      { kind: 'instrument-that-can', instrumentId: 'digital-2' },
+    ])
+  })
+  it('leaves it to nobody where no instrument can, and nothing is foretold', () => {
+    expect(judge([past()], { drive: single }).settle).toEqual([{ kind: 'instrument-that-can', instrumentId: null }])
+  })
+  it('is not blind with a mark as near as it is unsure', () => {
+    const near = reading([{ over: 0.95, under: 1.05, u: 0.05 }], { kind: 'drop-in' })
+    expect(judge([near], { drive: single }).decidedBy).not.toBe('D2')
+  })
+})
+
+describe('the bounds a verdict is decided by', () => {
+  const by = (probability: number, ahead?: number) =>
+    judge([past()], {
+      drive: single,
+      ...(ahead === undefined ? {} : { forecast: { overNow: probability, overAhead: ahead } }),
+    })
+  const past = () => reading([{ over: 0.75, u: 0.05 }], { kind: 'drop-in' })
+  const { changeAt, surelyUnder } = DEFAULTS.verdict
+  it('change at the very chance, not below it', () => {
+    expect(by(changeAt, changeAt).word).toBe('change')
+    expect(by(changeAt - 1e-6, changeAt - 1e-6).word).not.toBe('change')
+  })
+  it('change for what is ahead as for what is now', () => {
+    expect(by(surelyUnder, changeAt).word).toBe('change')
+    expect(by(surelyUnder, changeAt - 1e-6).word).not.toBe('change')
+  })
+})

@@ -87,3 +87,61 @@ describe('two people with one instrument', () => {
     ).toEqual([])
   })
 })
+
+describe('readings set side by side', () => {
+  const at = (value: number, u = 0.03, place?: number): VerdictSpot => ({
+    value,
+    u,
+    ...(place === undefined ? {} : { place }),
+  })
+  it('are those that differ, each pair once, the widest in its own u first', () => {
+    const found = disagreements([
+      reading('a', 'fine', [at(0.5, 0.03, 1)]),
+      reading('b', 'coarse', [at(0.55, 0.03, 1)]),
+      reading('c', 'third', [at(0.9, 0.03, 1)]),
+      reading('d', 'fine', []),
+    ])
+    expect(found.map(({ a, b }) => `${a}${b}`)).toEqual(['ac', 'bc', 'ab'])
+  })
+  it('are none of one instrument in one hand', () => {
+    expect(disagreements([reading('a', 'fine', [at(0.2)]), reading('b', 'fine', [at(0.9)])])).toEqual([])
+  })
+  it('of one instrument in two hands have no bias between them, and are settled by a study', () => {
+    const [one] = disagreements([
+      reading('a', 'fine', [at(0.5, 0.03, 1)], { biasU: 0.2 }),
+      reading('b', 'fine', [at(0.9, 0.04, 1)], { biasU: 0.2, person: 'Ruan' }),
+    ])
+    expect(one).toMatchObject({ apart: 'people', beyond: true, evidence: null, settle: ['study'] })
+    expect(one!.u).toBeCloseTo(0.05, 12)
+  })
+  it('of two instruments have both biases between them', () => {
+    const [one] = disagreements([
+      reading('a', 'fine', [at(0.5, 0, 1)], { biasU: 0.03 }),
+      reading('b', 'coarse', [at(0.9, 0, 1)], { biasU: 0.04 }),
+    ])
+    expect(one!.u).toBeCloseTo(0.05, 12)
+  })
+  it('of other places are compared by their middles, with what spots differ by, and want the same spot looked at', () => {
+    const [one] = disagreements([
+      reading('a', 'fine', [at(0.4, 0.04), at(0.6, 0.03)]),
+      reading('b', 'coarse', [at(0.2, 0)]),
+    ])
+    expect(one).toMatchObject({ places: [], settle: ['same-spot-with-both', 'check-on-strip'] })
+    expect(one!.gap).toBeCloseTo(0.3, 12)
+    expect(one!.u).toBeCloseTo(Math.hypot(0.05 / 2, 0.068 * Math.hypot(1 / Math.sqrt(2), 1)), 12)
+  })
+  it('of marks are apart by what lies between them, and not where both can be right', () => {
+    const marks = (over?: number, under?: number): VerdictSpot => ({
+      ...(over === undefined ? {} : { over }),
+      ...(under === undefined ? {} : { under }),
+      u: 0.05,
+    })
+    const gapOf = (a: VerdictSpot, b: VerdictSpot) =>
+      disagreements([reading('a', 'fine', [a]), reading('b', 'coarse', [b])])[0]!.gap
+    expect(gapOf(marks(0.75), marks(undefined, 0.5))).toBeCloseTo(0.25, 12)
+    expect(gapOf(marks(undefined, 0.5), marks(0.75))).toBeCloseTo(-0.25, 12)
+    expect(gapOf(marks(0.5, 0.75), at(0.6))).toBe(0)
+    expect(gapOf(marks(0.5), marks(0.75))).toBe(0)
+    expect(gapOf(at(0.9), marks(0.5, 0.75))).toBeCloseTo(0.15, 12)
+  })
+})
