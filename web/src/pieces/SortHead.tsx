@@ -24,6 +24,7 @@ export function SortHead<Column extends string>({
   firstWay,
   right = false,
   filters,
+  sx,
 }: {
   column: Column
   label: string
@@ -32,6 +33,7 @@ export function SortHead<Column extends string>({
   firstWay: SortWay
   right?: boolean
   filters: Filters
+  sx?: Readonly<Record<string, unknown>>
 }) {
   const way = sorted.sort === column ? sorted.way : undefined
   const otherWay = firstWay === 'up' ? 'down' : 'up'
@@ -41,7 +43,7 @@ export function SortHead<Column extends string>({
     <Box
       role="columnheader"
       aria-sort={way === undefined ? 'none' : way === 'up' ? 'ascending' : 'descending'}
-      sx={{ display: 'flex', minWidth: 0, justifyContent: right ? 'flex-end' : 'flex-start' }}
+      sx={{ minWidth: 0, textAlign: right ? 'right' : 'left', ...sx }}
     >
       <ButtonBase
         onClick={() => filters.set(next === null ? { sort: null, way: null } : { sort: column, way: next })}

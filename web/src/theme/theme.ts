@@ -231,7 +231,19 @@ export const theme = createTheme({
       },
     },
     // What does not fit beside each other stands below.
-    MuiToggleButtonGroup: { styleOverrides: { root: { flexWrap: 'wrap' } } },
+    MuiToggleButtonGroup: {
+      styleOverrides: {
+        root: ({ theme: t }) => ({
+          flexWrap: 'wrap',
+          paddingLeft: 1,
+          // Whichever begins a line has a side of its own.
+          '& .MuiToggleButtonGroup-grouped': {
+            marginLeft: -1,
+            borderLeft: `1px solid ${t.vars.palette.materials.edge}`,
+          },
+        }),
+      },
+    },
     MuiTab: { styleOverrides: { root: { textTransform: 'none', fontSize: 17, minWidth: 0, paddingInline: 12 } } },
     MuiTooltip: { defaultProps: { disableInteractive: true } },
   },

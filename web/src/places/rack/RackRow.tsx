@@ -9,8 +9,25 @@ import { lookToday } from '../../pieces/verdictLook.ts'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { ink } from '../../theme/theme.ts'
 
-/** Bike, drive, verdict, wear, chance over, distance, measured, next look. */
-export const RACK_COLUMNS = 'minmax(200px, 1.6fr) minmax(96px, 0.7fr) 226px 96px 92px 84px 108px minmax(124px, 0.8fr)'
+/** Which columns there is room for: on a phone whose bike and its verdict, on a tablet upright what to act on, beyond that all. */
+export const RACK_COLUMNS = {
+  xs: 'minmax(0, 1fr) 150px',
+  sm: 'minmax(150px, 1.6fr) 176px 96px 92px minmax(112px, 0.8fr)',
+  lg: 'minmax(200px, 1.6fr) minmax(96px, 0.7fr) 226px 96px 92px 84px 108px minmax(124px, 0.8fr)',
+}
+const ON_TABLETS = { xs: 'none', sm: 'block' }
+const ON_SCREENS = { xs: 'none', lg: 'block' }
+/** How a column is shown, where it is not shown everywhere. */
+export const RACK_ROOM = {
+  bike: {},
+  drive: { display: ON_SCREENS },
+  verdict: {},
+  wear: { display: ON_TABLETS },
+  chance: { display: ON_TABLETS },
+  ran: { display: ON_SCREENS },
+  measured: { display: ON_SCREENS },
+  next: { display: ON_TABLETS },
+} as const
 
 /** One bike in the rack. */
 export function RackRow({
@@ -77,7 +94,7 @@ export function RackRow({
           </Typography>
         </Link>
       </Box>
-      <Typography role="cell" variant="body2" noWrap>
+      <Typography role="cell" variant="body2" noWrap sx={RACK_ROOM.drive}>
         {t(`drive.${bike.drive.type}`, { speeds: bike.drive.speeds })}
       </Typography>
       <Stack role="cell" direction="row" sx={{ alignItems: 'center', gap: 1.25 }}>
@@ -98,26 +115,31 @@ export function RackRow({
           <Plate shape="toothed" colour={ink('madder')} height={13} title={t(`advice.${bike.advice}`)} />
         )}
       </Stack>
-      <Box role="cell">
+      <Box role="cell" sx={RACK_ROOM.wear}>
         <WearRule size="small" marks={bike.marks} limit={bike.limit} colour={look.colour} />
       </Box>
-      <Typography role="cell" variant="body2" sx={{ textAlign: 'right' }}>
+      <Typography role="cell" variant="body2" sx={{ ...RACK_ROOM.chance, textAlign: 'right' }}>
         {chance === null
           ? '–'
           : t(now ? 'rack.chanceNow' : 'rack.chanceThen', {
               chance: chance > 0.995 ? '> 99 %' : chance < 0.005 ? '< 1 %' : `${number(chance * 100, 0)} %`,
             })}
       </Typography>
-      <Typography role="cell" variant="body2" sx={{ textAlign: 'right' }} noWrap>
+      <Typography role="cell" variant="body2" sx={{ ...RACK_ROOM.ran, textAlign: 'right' }} noWrap>
         {bike.chainKm === null ? '–' : distance(bike.chainKm, 'km')}
       </Typography>
-      <Typography role="cell" variant="body2" noWrap>
+      <Typography role="cell" variant="body2" noWrap sx={RACK_ROOM.measured}>
         {bike.measuredAt === null ? t('stand.never') : ago(bike.measuredAt)}
       </Typography>
       <Typography
         role="cell"
         variant="body2"
-        sx={{ lineHeight: 1.15, color: next.overdue ? ink('brass') : 'inherit', fontWeight: next.overdue ? 600 : 400 }}
+        sx={{
+          ...RACK_ROOM.next,
+          lineHeight: 1.15,
+          color: next.overdue ? ink('brass') : 'inherit',
+          fontWeight: next.overdue ? 600 : 400,
+        }}
       >
         {next.text}
       </Typography>

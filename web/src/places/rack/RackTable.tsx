@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import type { RackSort, SortWay } from '@pelrin/contract'
 import { SortHead } from '../../pieces/SortHead.tsx'
-import { RACK_COLUMNS, RackRow } from './RackRow.tsx'
+import { RACK_COLUMNS, RACK_ROOM, RackRow } from './RackRow.tsx'
 import { ROW_PX, type RackList } from './useRackPlace.ts'
 
 /** Columns as they stand, and which way round each is asked for: the one to look at first on top. */
@@ -73,6 +73,7 @@ export function RackTable({ list, filters, sorted, chosen, setChosen }: RackList
                 firstWay={firstWay}
                 right={column === 'chance' || column === 'ran'}
                 filters={filters}
+                sx={RACK_ROOM[column]}
               />
             ),
           )}

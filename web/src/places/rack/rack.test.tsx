@@ -54,10 +54,10 @@ describe('the rack', () => {
     expect(at()).toBe('/rack')
     expect(head('Wear').getAttribute('aria-sort')).toBe('none')
   })
-  it('has those measured longest ago on top first', async () => {
+  it('has those looked at soonest on top first', async () => {
     const { user, at } = await open()
-    await user.click(within(screen.getByRole('columnheader', { name: 'Measured' })).getByRole('button'))
-    expect(at()).toBe('/rack?sort=measured&way=up')
+    await user.click(within(screen.getByRole('columnheader', { name: 'Next look' })).getByRole('button'))
+    expect(at()).toBe('/rack?sort=next&way=up')
   })
   it('is narrowed down by a word and by how bikes stand, both in its address', async () => {
     const { user, at } = await open()
