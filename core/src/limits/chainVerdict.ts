@@ -1,3 +1,4 @@
+import { hangsWholeChain, measuresNothing } from '../readings/instrumentKinds.ts'
 import { assumptionsWith, type Assumptions } from '../assumptions.ts'
 import { isPresent } from './presence.ts'
 import type { ExplainedInput, Explanation } from '../explanation.ts'
@@ -361,7 +362,7 @@ function blindInputs({ round, limits }: Case): ExplainedInput[] {
 
 /** Whether an instrument can tell over from under at a limit: it reads a value there, or has a mark near. */
 function canAnswer(instrument: AvailableInstrument, limit: number, assumed: Assumptions): boolean {
-  if (instrument.kind === 'by-hand') return false
+  if (measuresNothing(instrument.kind)) return false
   if (instrument.marks === undefined) return true
   return instrument.marks.some((mark) => Math.abs(mark - limit) <= assumed.verdict.blindMarkU * instrument.u)
 }
@@ -382,7 +383,7 @@ function whatWouldSettle(facts: Case): Settle[] {
       (other) =>
         other.inDate &&
         !used.has(other.id) &&
-        other.kind !== 'full-length' &&
+        !hangsWholeChain(other.kind) &&
         other.u <= betterInstrumentShare * finestU + EQUAL &&
         canAnswer(other, limits.change, facts.assumed),
     )
@@ -505,7 +506,7 @@ function stepOf(
 
 function worstExplained({ round, limits, P, q, assumed }: Case, halfWidth: number): Explanation {
   const only = round.spots.length === 1 && assumed.measuring.places === 1 ? round.spots[0] : undefined
-  const single = only?.spot.value !== undefined && only.reading.instrument.kind !== 'full-length'
+  const single = only?.spot.value !== undefined && !hangsWholeChain(only.reading.instrument.kind)
   const raw = rawWorst(round.spots)
   return {
     rule: single ? 'D1-one' : 'D1',

@@ -1,3 +1,4 @@
+import { measuresNothing } from '../readings/instrumentKinds.ts'
 import type { Assumptions } from '../assumptions.ts'
 import type { VerdictReading, VerdictSpot } from './verdictTypes.ts'
 
@@ -26,7 +27,7 @@ export function ownReadings(readings: readonly VerdictReading[], countChangedAt 
     .filter(
       (reading) =>
         reading.source === 'shop' &&
-        reading.instrument.kind !== 'by-hand' &&
+        !measuresNothing(reading.instrument.kind) &&
         reading.spots.length > 0 &&
         reading.occurredAt >= countChangedAt,
     )

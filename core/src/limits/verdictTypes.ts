@@ -1,6 +1,6 @@
 import type { Explanation } from '../explanation.ts'
 import type { AssumptionOverrides } from '../assumptions.ts'
-import type { InstrumentKind } from '../readings/instrumentRecord.ts'
+import type { InstrumentKind } from '../readings/instrumentKinds.ts'
 import type { DriveType, HouseRule, School } from './houseRules.ts'
 
 export const VERDICT_WORDS = [

@@ -1,3 +1,4 @@
+import { hangsWholeChain } from '../readings/instrumentKinds.ts'
 import { LRUCache } from 'lru-cache'
 import type { Assumptions } from '../assumptions.ts'
 import { probabilityOver } from '../readings/probabilityOver.ts'
@@ -8,7 +9,7 @@ import type { RawWorst } from './verdictTypes.ts'
 /** D1: the worst of all places round the chain, to be held against any limit. One point spot of one place is judged by itself. */
 export function worstOf(spots: readonly CountedSpot[], { measuring }: Assumptions): WorstSpotPosterior {
   const only = spots.length === 1 && measuring.places === 1 ? spots[0] : undefined
-  if (only?.spot.value !== undefined && only.reading.instrument.kind !== 'full-length') {
+  if (only?.spot.value !== undefined && !hangsWholeChain(only.reading.instrument.kind)) {
     const u = Math.hypot(only.spot.u, only.reading.instrument.biasU)
     const { value } = only.spot
     return {
@@ -38,7 +39,7 @@ function observation({ reading, spot }: CountedSpot): SpotObservation {
     u: spot.u,
   }
   if (spot.value !== undefined)
-    return { ...shared, value: spot.value, wholeChain: reading.instrument.kind === 'full-length' }
+    return { ...shared, value: spot.value, wholeChain: hangsWholeChain(reading.instrument.kind) }
   return {
     ...shared,
     ...(spot.over === undefined ? {} : { over: spot.over }),
@@ -80,7 +81,7 @@ export function rawWorst(spots: readonly CountedSpot[]): RawWorst | null {
 
 /** Whether a spot looked at a short piece of the chain only, so that others are wanted. */
 export function isShortSpan({ reading, spot }: CountedSpot, assumed: Assumptions): boolean {
-  if (reading.instrument.kind === 'full-length') return false
+  if (hangsWholeChain(reading.instrument.kind)) return false
   return spot.pitches === undefined || spot.pitches < assumed.measuring.longRunPitches
 }
 
@@ -94,7 +95,7 @@ export function spotsStillWanted(spots: readonly CountedSpot[], assumed: Assumpt
 /** Largest less smallest point spot, %. Whole-chain readings are no spots. */
 export function spreadOf(spots: readonly CountedSpot[]): number | null {
   const values = spots
-    .filter(({ reading }) => reading.instrument.kind !== 'full-length')
+    .filter(({ reading }) => !hangsWholeChain(reading.instrument.kind))
     .flatMap(({ spot }) => (spot.value === undefined ? [] : [spot.value]))
   return values.length < 2 ? null : Math.max(...values) - Math.min(...values)
 }

@@ -1,4 +1,4 @@
-import type { InstrumentKind } from './instrumentRecord.ts'
+import type { InstrumentKind } from './instrumentKinds.ts'
 
 /** How a mark of a gauge behaved at a spot. Forced in is no reading, so it is none of these. */
 export type MarkState = 'out' | 'push' | 'in'

@@ -1,7 +1,8 @@
 import type { Assumptions } from '../assumptions.ts'
 import type { Explanation } from '../explanation.ts'
 import { marksTyped } from './gaugeMarks.ts'
-import { entryForm, scaleU, type InstrumentRecord } from './instrumentRecord.ts'
+import { entryForm } from './instrumentKinds.ts'
+import { scaleU, type InstrumentRecord } from './instrumentRecord.ts'
 import { observeSpot, type SpotProblem } from './observeSpot.ts'
 
 /** One place of a reference strip (or of a chain measured by a better instrument) and what the instrument showed. */

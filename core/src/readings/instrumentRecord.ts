@@ -1,38 +1,6 @@
 import type { Assumptions } from '../assumptions.ts'
+import { KINDS, type InstrumentKind } from './instrumentKinds.ts'
 import type { RuleMaterial } from './temperature.ts'
-
-export const INSTRUMENT_KINDS = [
-  'steel-rule',
-  'caliper',
-  'drop-in',
-  'three-contact',
-  'two-pin',
-  'swing-arm',
-  'graduated',
-  'digital',
-  'full-length',
-  'by-hand',
-] as const
-
-export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number]
-
-/** How an instrument's reading is entered: a length, its marks, a place on its scale, or what hands notice. */
-export type EntryForm = 'length' | 'marks' | 'scale' | 'signs'
-
-const FORMS: Readonly<Record<InstrumentKind, EntryForm>> = {
-  'steel-rule': 'length',
-  caliper: 'length',
-  'full-length': 'length',
-  'drop-in': 'marks',
-  'three-contact': 'marks',
-  'two-pin': 'marks',
-  'swing-arm': 'scale',
-  graduated: 'scale',
-  digital: 'scale',
-  'by-hand': 'signs',
-}
-
-export const entryForm = (kind: InstrumentKind): EntryForm => FORMS[kind]
 
 /** What is known of one physical instrument: a version of its record. */
 export interface InstrumentRecord {
@@ -55,20 +23,19 @@ export interface InstrumentRecord {
 
 /** Standard uncertainty of a length read with an instrument, mm. */
 export function lengthUMm(record: Pick<InstrumentRecord, 'kind' | 'uMm'>, assumed: Assumptions): number {
-  if (record.uMm !== null) return record.uMm
-  const { steelRuleUMm, caliperUMm, fullLengthUMm } = assumed.measuring
-  return record.kind === 'caliper' ? caliperUMm : record.kind === 'full-length' ? fullLengthUMm : steelRuleUMm
+  return record.uMm ?? assumedOf(record.kind, assumed)
+}
+
+/** What is assumed of a kind's own uncertainty: mm of a length, % of anything else. */
+const assumedOf = (kind: InstrumentKind, { measuring }: Assumptions): number => {
+  const { u } = KINDS[kind]
+  if (u === null) throw new RangeError(`a ${kind} reading has no uncertainty`)
+  return measuring[u]
 }
 
 /** Standard uncertainty of a gauge's reading or mark, %. */
 export function scaleU(record: Pick<InstrumentRecord, 'kind' | 'u'>, assumed: Assumptions): number {
-  if (record.u !== null) return record.u
-  const { dropInMarkU, threeContactMarkU, twoPinMarkU, swingArmU, graduatedU, digitalU } = assumed.measuring
-  if (record.kind === 'drop-in') return dropInMarkU
-  if (record.kind === 'three-contact') return threeContactMarkU
-  if (record.kind === 'two-pin') return twoPinMarkU
-  if (record.kind === 'swing-arm') return swingArmU
-  return record.kind === 'graduated' ? graduatedU : digitalU
+  return record.u ?? assumedOf(record.kind, assumed)
 }
 
 /** Why a gauge's marks cannot be as told. Keys of the message catalogue. */
@@ -77,7 +44,7 @@ export type MarksProblem = 'marks-none' | 'marks-order' | 'marks-range' | 'marks
 /** What is wrong with a gauge's marks; null when nothing is. Marks are in %, ascending, 0.1 to 1.5; a two-pin gauge has more of them. */
 export function marksProblem(marks: readonly number[], kind: InstrumentKind): MarksProblem | null {
   if (marks.length === 0) return 'marks-none'
-  if (marks.length > (kind === 'two-pin' ? 16 : 4)) return 'marks-too-many'
+  if (marks.length > KINDS[kind].marks) return 'marks-too-many'
   if (marks.some((mark) => !(mark >= 0.1 && mark <= 1.5))) return 'marks-range'
   return marks.every((mark, i) => i === 0 || mark > marks[i - 1]!) ? null : 'marks-order'
 }

@@ -1,3 +1,4 @@
+import { KINDS, hangsWholeChain } from './instrumentKinds.ts'
 import type { Assumptions } from '../assumptions.ts'
 import type { ExplainedInput, Explanation } from '../explanation.ts'
 import { marksTyped, type MarksEntryProblem } from './gaugeMarks.ts'
@@ -114,7 +115,7 @@ export function observeSpot({
   assumed: Assumptions
 }): ObservedResult {
   const seen = observe(record, entry, taken, assumed)
-  return seen.ok && taken.load === 'slack' && record.kind !== 'full-length'
+  return seen.ok && taken.load === 'slack' && !hangsWholeChain(record.kind)
     ? { ok: true, observed: slackened(seen.observed, assumed) }
     : seen
 }
@@ -161,7 +162,7 @@ export function pinSpanTyped(
   const { lengthMm, unit, pastMarkMm, denominator } = parsed.length
   const { mode = 'pin-to-pin' } = entry
   const told = { ok: true, unit, pastMarkMm, denominator } as const
-  if (record.kind !== 'caliper' || mode === 'pin-to-pin') return { ...told, lengthMm }
+  if (KINDS[record.kind].jaws !== true || mode === 'pin-to-pin') return { ...told, lengthMm }
   const rollerMm = record.rollerMm ?? assumed.measuring.rollerMm
   if (mode === 'outside-rollers' && lengthMm <= rollerMm) return { ok: false, problem: 'shorter-than-roller' }
   return { ...told, lengthMm: pinSpanFromCaliper({ readingMm: lengthMm, mode, rollerMm }) }
@@ -180,9 +181,9 @@ function observeLength(
   if (!Number.isInteger(counted) || counted < 2 || counted > 300)
     return { ok: false, field: 'pitches', problem: 'count-malformed' }
   // Without its connecting link a chain hangs from the last pin of its last inner link: one pitch fewer.
-  const pitches = record.kind === 'full-length' && entry.linkIncluded === false ? counted - 1 : counted
+  const pitches = hangsWholeChain(record.kind) && entry.linkIncluded === false ? counted - 1 : counted
   const { measuring } = assumed
-  const picture = record.kind === 'steel-rule' ? entry.picture : undefined
+  const picture = KINDS[record.kind].pictures === true ? entry.picture : undefined
   const lengthMm = span.lengthMm + (picture === undefined ? 0 : pastMarkOf(picture, measuring.pinMm))
   const uMm = picture === undefined ? lengthUMm(record, assumed) : measuring.pictureUMm
   const made = spanObservation({ lengthMm, pitches, uMm, bias: record.bias })
@@ -207,7 +208,7 @@ function observeLength(
         because: [explanation],
       }
     : made.explanation
-  const caliper = record.kind === 'caliper' ? caliperExplained(record, entry, lengthMm, assumed) : []
+  const caliper = KINDS[record.kind].jaws === true ? caliperExplained(record, entry, lengthMm, assumed) : []
   return {
     ok: true,
     observed: {

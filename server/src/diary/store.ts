@@ -1,4 +1,12 @@
-import { capacityOf, dayAfter, planVisits, type Assumptions, type DueItem, type ShopDays } from '@pelrin/core'
+import {
+  capacityOf,
+  dayAfter,
+  planVisits,
+  type Assumptions,
+  type DueItem,
+  type ShopDays,
+  measuresNothing,
+} from '@pelrin/core'
 import type { Booking, Diary, DiaryBike, DiaryYear, DueVisit, ShopDue } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { treatedForEvents } from '../care/eventDates.ts'
@@ -152,7 +160,7 @@ async function countDue(work: Work, to: string): Promise<number> {
 /** What the shop itself has to see to: instruments whose check falls due, wax that is to be changed. */
 async function ofShop(work: Work, assumed: Assumptions, today: string, to: string): Promise<ShopDue[]> {
   const instruments = (await instrumentsInUse(work)).flatMap(({ id, kind, name, checkedOn }): ShopDue[] => {
-    const on = kind === 'by-hand' ? null : checkDueOn(checkedOn, assumed)
+    const on = measuresNothing(kind) ? null : checkDueOn(checkedOn, assumed)
     return on !== null && on <= to ? [{ kind: 'instrument', id, name, on, overdue: on < today }] : []
   })
   const baths = (await potBoard(work)).pots.flatMap(({ id, name, bath }): ShopDue[] =>

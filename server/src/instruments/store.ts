@@ -7,6 +7,9 @@ import {
   type Assumptions,
   type AvailableInstrument,
   type InstrumentRecord,
+  KINDS,
+  hangsWholeChain,
+  measuresNothing,
 } from '@pelrin/core'
 import type { Instrument, InstrumentVersion } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
@@ -68,7 +71,7 @@ export function checkLapsed(
   on: Date,
   assumed: Assumptions,
 ): boolean {
-  if (kind === 'by-hand') return false
+  if (measuresNothing(kind)) return false
   const due = checkDueOn(checkedOn, assumed)
   return due === null || dayjs(due).isBefore(on)
 }
@@ -98,16 +101,25 @@ export const asRecord = ({
 const USUAL_RUN_PITCHES = 24
 const USUAL_CHAIN_PITCHES = 112
 
+/** How far off it is on a usual run, %. */
+function usualU(instrument: InstrumentInUse, assumed: Assumptions): number {
+  const { kind } = instrument
+  if (KINDS[kind].entry === 'length')
+    return (
+      (100 * lengthUMm(instrument, assumed)) /
+      ((hangsWholeChain(kind) ? USUAL_CHAIN_PITCHES : USUAL_RUN_PITCHES) * PITCH_MM)
+    )
+  // A hand is never asked to settle anything: any number will do, and this one is what was always written.
+  return measuresNothing(kind) ? assumed.measuring.digitalU : scaleU(instrument, assumed)
+}
+
 /** An instrument as the verdict weighs it against the one used. */
 export function asAvailable(instrument: InstrumentInUse, on: Date, assumed: Assumptions): AvailableInstrument {
   const { id, kind, marks } = instrument
-  const pitches = kind === 'full-length' ? USUAL_CHAIN_PITCHES : USUAL_RUN_PITCHES
-  const isLength = kind === 'steel-rule' || kind === 'caliper' || kind === 'full-length'
-  const u = isLength ? (100 * lengthUMm(instrument, assumed)) / (pitches * PITCH_MM) : scaleU(instrument, assumed)
   return {
     id,
     kind,
-    u: Math.hypot(u, instrument.biasU),
+    u: Math.hypot(usualU(instrument, assumed), instrument.biasU),
     inDate: instrument.standing === 'in-use' && !checkLapsed(instrument, on, assumed),
     // Only a gauge that tells over from under is bound to its marks; others read between them.
     ...(entryForm(kind) === 'marks' && marks !== null ? { marks: marks.map((mark) => mark - instrument.bias) } : {}),

@@ -1,4 +1,13 @@
-import { entryForm, hintOf, observeSpot, odometerDoubt, parseOdometer, recordFor, type Assumptions } from '@pelrin/core'
+import {
+  entryForm,
+  hintOf,
+  observeSpot,
+  odometerDoubt,
+  parseOdometer,
+  recordFor,
+  type Assumptions,
+  measuresNothing,
+} from '@pelrin/core'
 import type { BikeRecord, CorrectReading, FieldProblem, TakeReading } from '@pelrin/contract'
 import { bikeRecord } from '../bikes/record.ts'
 import { brokenBy } from '../db/refused.ts'
@@ -73,7 +82,7 @@ async function write(
   wrong.push(...instrumentProblems(instrument, on.corrects))
   if (entered.readerId !== undefined && !(await of(PEOPLE).findByPk(entered.readerId, { transaction })))
     wrong.push(atField('readerId', 'person-unknown'))
-  const byHand = instrument?.kind === 'by-hand'
+  const byHand = instrument !== null && measuresNothing(instrument.kind)
   if (byHand && entered.signs === undefined) wrong.push(atField('signs', 'signs-missing'))
   if (byHand && entered.spots.length > 0) wrong.push(atField('spots.0.typed', 'instrument-reads-signs'))
   if (!byHand && entered.spots.length === 0) wrong.push(atField('spots', 'spots-missing'))

@@ -1,5 +1,5 @@
 import { Box, Button, ButtonBase, Stack, Typography } from '@mui/material'
-import { INSTRUMENT_KINDS } from '@pelrin/core'
+import { INSTRUMENT_KINDS, measuresNothing } from '@pelrin/core'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
@@ -79,7 +79,7 @@ export function GaugesPlace() {
               >
                 {t('gauges.change')}
               </KeyButton>
-              {history.data.instrument.kind !== 'by-hand' && (
+              {!measuresNothing(history.data.instrument.kind) && (
                 <KeyButton
                   of="gauges.check"
                   variant="contained"
@@ -91,11 +91,11 @@ export function GaugesPlace() {
               )}
             </Stack>
             <InstrumentRecord history={history.data} />
-            {history.data.instrument.kind !== 'by-hand' && <Studies instrument={history.data.instrument} />}
+            {!measuresNothing(history.data.instrument.kind) && <Studies instrument={history.data.instrument} />}
             {history.data.instrument.connected && (
               <LiveGauge key={history.data.instrument.id} instrument={history.data.instrument} />
             )}
-            {sheet === 'check' && history.data.instrument.kind !== 'by-hand' && (
+            {sheet === 'check' && !measuresNothing(history.data.instrument.kind) && (
               <CheckSheet history={history.data} onClose={close} />
             )}
             {sheet === 'record' && <RecordForm history={history.data} onClose={close} />}

@@ -1,5 +1,5 @@
 import { Stack } from '@mui/material'
-import { entryForm, INSTRUMENT_KINDS, RULE_MATERIALS } from '@pelrin/core'
+import { entryForm, INSTRUMENT_KINDS, RULE_MATERIALS, KINDS, measuresNothing } from '@pelrin/core'
 import { useWatch } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
@@ -81,7 +81,7 @@ export function RecordForm({ history, onClose }: { history: InstrumentHistory | 
           <Line name="name" label={t('gauges.name')} hint={t('gauges.nameHint')} autoFocus />
         </Stack>
       )}
-      {kind !== 'by-hand' && (
+      {!measuresNothing(kind) && (
         <Stack direction="row" sx={row}>
           <Line
             name="u"
@@ -113,14 +113,14 @@ export function RecordForm({ history, onClose }: { history: InstrumentHistory | 
             label={t('gauges.material')}
             options={RULE_MATERIALS.map((one) => [one, t(`material.${one}`)])}
           />
-          {kind === 'caliper' && <Line name="rollerMm" label={t('gauges.roller')} of="number" unit="mm" />}
+          {KINDS[kind].jaws === true && <Line name="rollerMm" label={t('gauges.roller')} of="number" unit="mm" />}
         </Stack>
       )}
       <Stack direction="row" sx={{ columnGap: 3, flexWrap: 'wrap' }}>
         <Flag name="seesRollerWear" label={t('gauges.rollerWear')} />
         {history && <Flag name="outOfUse" label={t('gauges.outOfUse')} />}
       </Stack>
-      {kind === 'digital' && (
+      {KINDS[kind].connects === true && (
         <Line name="connection" label={t('gauges.connection')} hint={t('gauges.connectionHint')} />
       )}
       {history && <Line name="reason" label={t('rules.reason')} longest={200} />}

@@ -1,4 +1,4 @@
-import { entryForm, type InstrumentKind, type RULE_MATERIALS } from '@pelrin/core'
+import { entryForm, type InstrumentKind, type RULE_MATERIALS, KINDS } from '@pelrin/core'
 import type { InstrumentHistory } from '@pelrin/contract'
 import { asTyped, numberIn, textIn } from '../../forms/typed.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
@@ -40,7 +40,7 @@ export function typedRecord(history: InstrumentHistory | null): TypedRecord {
 }
 
 /** Whether a kind has marks a chain is held against. */
-export const hasMarks = (kind: InstrumentKind): boolean => entryForm(kind) === 'marks' || kind === 'swing-arm'
+export const hasMarks = (kind: InstrumentKind): boolean => KINDS[kind].marks > 0
 
 /** What is typed of an instrument, as it is written; what its kind has not is left empty. */
 export function recordIn({ kind, ...typed }: TypedRecord) {
@@ -60,7 +60,7 @@ export function recordIn({ kind, ...typed }: TypedRecord) {
     marks: hasMarks(kind) ? marks : null,
     changeMark: numberIn(typed.changeMark),
     material: typed.material,
-    rollerMm: kind === 'caliper' ? numberIn(typed.rollerMm) : null,
+    rollerMm: KINDS[kind].jaws === true ? numberIn(typed.rollerMm) : null,
     seesRollerWear: typed.seesRollerWear,
   }
 }

@@ -10,7 +10,7 @@ import {
   ToggleButtonGroup,
   Typography,
 } from '@mui/material'
-import { CELSIUS_RANGE, entryForm, temperatureCorrection } from '@pelrin/core'
+import { CELSIUS_RANGE, entryForm, temperatureCorrection, hangsWholeChain, measuresNothing } from '@pelrin/core'
 import { useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
@@ -64,7 +64,7 @@ export function HowTaken({
     draft.source === 'customer' ? t('measure.source.customer') : null,
     t(`measure.run.${draft.run}`),
     t(`measure.load.${draft.load}`),
-    instrument.kind === 'full-length' ? `${draft.preloadKg || number(preloadKg, 0)} kg` : null,
+    hangsWholeChain(instrument.kind) ? `${draft.preloadKg || number(preloadKg, 0)} kg` : null,
     isLength && warm ? t('measure.temperatureAdds', { percent: number(correction, 3) }) : null,
     draft.named ? t('measure.namedShort') : null,
     draft.baseline ? t('measure.baselineShort') : null,
@@ -139,7 +139,7 @@ export function HowTaken({
             slotProps={{ htmlInput: { maxLength: 500, autoComplete: 'off' } }}
           />
           {isLength && <Warmth draft={draft} instrument={instrument} preloadKg={preloadKg} onChange={onChange} />}
-          {instrument.kind === 'full-length' && (
+          {hangsWholeChain(instrument.kind) && (
             <FormControlLabel
               control={
                 <Checkbox
@@ -150,7 +150,7 @@ export function HowTaken({
               label={t('measure.linkIncluded')}
             />
           )}
-          {instrument.kind !== 'full-length' && instrument.kind !== 'by-hand' && (
+          {!hangsWholeChain(instrument.kind) && !measuresNothing(instrument.kind) && (
             <FormControlLabel
               control={
                 <Checkbox checked={draft.named} onChange={(event) => onChange({ named: event.target.checked })} />
@@ -200,7 +200,7 @@ function Warmth({
           typed={draft.chainCelsius}
           onChange={(chainCelsius) => onChange({ chainCelsius })}
         />
-        {instrument.kind === 'full-length' && (
+        {hangsWholeChain(instrument.kind) && (
           <TextField
             label={t('measure.preload')}
             value={draft.preloadKg}

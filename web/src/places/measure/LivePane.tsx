@@ -1,5 +1,5 @@
 import { Box, Stack, Typography } from '@mui/material'
-import { growthSinceNew, type Assumptions, type ChainLife, type ForecastPicture } from '@pelrin/core'
+import { growthSinceNew, type Assumptions, type ChainLife, type ForecastPicture, hangsWholeChain } from '@pelrin/core'
 import { useTranslation } from 'react-i18next'
 import type { BikeRecord, Instrument } from '@pelrin/contract'
 import { percent } from '../../messages/format.ts'
@@ -160,7 +160,7 @@ function SinceNew({
   assumed: Assumptions
 }) {
   const { t } = useTranslation()
-  if (instrument.kind !== 'full-length' || reading.state !== 'ready') return null
+  if (!hangsWholeChain(instrument.kind) || reading.state !== 'ready') return null
   const { lengthMm = 0, pitches = 1 } = reading.observed
   const whenNew = record.chain?.whenNew
   if (!whenNew) return <Typography variant="body2">{t('measure.newLengthMissing')}</Typography>

@@ -1,6 +1,6 @@
 import { ToggleButton, ToggleButtonGroup } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { CALIPER_MODES } from '@pelrin/core'
+import { CALIPER_MODES, KINDS } from '@pelrin/core'
 import { percent } from '../../messages/format.ts'
 import { ChainLoop } from '../../pieces/ChainLoop.tsx'
 import { GaugeStrip } from '../../pieces/GaugeStrip.tsx'
@@ -21,7 +21,7 @@ export function RoundEntry(bench: Bench) {
     <>
       <Loop {...bench} />
       <Gauge {...bench} />
-      {instrument.kind === 'caliper' && (
+      {KINDS[instrument.kind].jaws === true && (
         <ToggleButtonGroup
           exclusive
           fullWidth
@@ -56,10 +56,10 @@ export function RoundEntry(bench: Bench) {
           onEnter={goOn}
         />
       )}
-      {(instrument.kind === 'drop-in' || instrument.kind === 'three-contact') && (
+      {KINDS[instrument.kind].pad && (
         <MarksPad marks={instrument.marks ?? []} typed={spot.typed} onChange={(typed) => setSpot({ ...spot, typed })} />
       )}
-      {instrument.kind === 'steel-rule' && (spot.picture !== null || readAgainstMark(spot.typed)) && (
+      {KINDS[instrument.kind].pictures === true && (spot.picture !== null || readAgainstMark(spot.typed)) && (
         <PinPictures picture={spot.picture} onPick={(picture) => setSpot({ ...spot, picture })} />
       )}
     </>

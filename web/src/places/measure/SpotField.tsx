@@ -1,5 +1,5 @@
 import { Box, Button, Stack, TextField, Typography } from '@mui/material'
-import { entryForm, formatLength, type Assumptions, type PitchCandidate, fromMark } from '@pelrin/core'
+import { entryForm, formatLength, type Assumptions, type PitchCandidate, fromMark, hangsWholeChain } from '@pelrin/core'
 import type { TFunction } from 'i18next'
 import { useRef, useState, type RefObject } from 'react'
 import { flushSync } from 'react-dom'
@@ -49,7 +49,7 @@ export function SpotField({
   /** Another count than the one taken is being said, of this text. */
   const [recounting, setRecounting] = useState<string | null>(null)
   const { kind } = instrument
-  const whole = kind === 'full-length'
+  const whole = hangsWholeChain(kind)
   const pick = (pitches: number): void => {
     onChange({ ...spot, pitches })
     setRecounting(null)

@@ -26,6 +26,8 @@ import {
   type SpotProblem,
   type VerdictReading,
   type VerdictSpot,
+  hangsWholeChain,
+  measuresNothing,
 } from '@pelrin/core'
 import type { BikeRecord, Instrument, SpotMark, VerdictInput } from '@pelrin/contract'
 import { conditionsOf, type Draft, type DraftSpot } from './draft.ts'
@@ -116,7 +118,7 @@ export function readSpot(
   if (entryForm(instrument.kind) !== 'length') return observed(null, null)
   const span = pinSpanTyped(instrument, entry, assumed)
   if (!span.ok) return { state: 'problem', problem: span.problem }
-  if (instrument.kind === 'full-length')
+  if (hangsWholeChain(instrument.kind))
     return spot.pitches === null ? { state: 'choose', span, candidates: [] } : observed(spot.pitches, span)
   const fits = (pitches: number): boolean => {
     const elongation = elongationFromSpan({ lengthMm: span.lengthMm, pitches })
@@ -199,7 +201,7 @@ export function readOdometer(
 export const assumedFor = (record: BikeRecord): Assumptions => assumptionsWith(record.assumptions)
 
 /** Spots still wanted with an instrument of a kind: a whole chain or hands want no more. */
-export const wantsSpots = (kind: InstrumentKind): boolean => kind !== 'full-length' && kind !== 'by-hand'
+export const wantsSpots = (kind: InstrumentKind): boolean => !hangsWholeChain(kind) && !measuresNothing(kind)
 
 export interface Live {
   readonly verdict: ChainVerdict
@@ -265,7 +267,7 @@ export function liveInput(
   if (!input) return null
   const standing = input.readings.filter((reading) => reading.id !== corrects)
   const typed = verdictSpots(draft, spots)
-  const byHand = instrument?.kind === 'by-hand' && draft.signs !== null
+  const byHand = instrument !== undefined && measuresNothing(instrument.kind) && draft.signs !== null
   const { life } = input
   const asItStands = { at: now, chainKm: estimatedKm(record, now) }
   if ((typed.length === 0 && !byHand) || !instrument) return { ...input, asOf: asItStands, readings: standing }

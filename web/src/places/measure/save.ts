@@ -1,3 +1,4 @@
+import { KINDS, hangsWholeChain, measuresNothing } from '@pelrin/core'
 import { v7 } from 'uuid'
 import {
   endpoints,
@@ -42,13 +43,13 @@ function bodyOf(draft: Draft, spots: readonly SpotReading[], instrument: Instrum
         id: spot.id,
         typed: spot.typed.trim(),
         ...(pitches === null ? {} : { pitches }),
-        ...(kind === 'caliper' ? { mode: draft.mode } : {}),
-        ...(kind === 'full-length' ? { linkIncluded: draft.linkIncluded } : {}),
-        ...(kind === 'steel-rule' && spot.picture !== null ? { picture: spot.picture } : {}),
+        ...(KINDS[kind].jaws === true ? { mode: draft.mode } : {}),
+        ...(hangsWholeChain(kind) ? { linkIncluded: draft.linkIncluded } : {}),
+        ...(KINDS[kind].pictures === true && spot.picture !== null ? { picture: spot.picture } : {}),
         ...(draft.named ? { place: i + 1 } : {}),
       }
     }),
-    ...(kind === 'by-hand' ? { signs: [...(draft.signs ?? [])] } : {}),
+    ...(measuresNothing(kind) ? { signs: [...(draft.signs ?? [])] } : {}),
     conditions: conditionsOf(draft),
     source: draft.source,
     ...(draft.note.trim() === '' ? {} : { note: draft.note.trim() }),

@@ -1,4 +1,4 @@
-import { CALIPER_MODES, DEFAULTS } from '@pelrin/core'
+import { CALIPER_MODES, DEFAULTS, KINDS, hangsWholeChain, measuresNothing } from '@pelrin/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useNavigate } from 'react-router'
@@ -57,7 +57,7 @@ export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
     instruments.find((one) => one.id === (draft.instrumentId ?? localStorage.getItem(LAST_INSTRUMENT))) ??
     instruments.find((one) => one.kind === 'steel-rule') ??
     instruments[0]!
-  const byHand = instrument.kind === 'by-hand'
+  const byHand = measuresNothing(instrument.kind)
   const assumed = useMemo(() => assumedFor(record), [record])
   const spots = useMemo(
     () => readRound(draft, instrument, assumed, record.summary.limit),
@@ -121,7 +121,7 @@ export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
   useCommands('measure', {
     jump: wantsSpots(instrument.kind) ? (digit) => goTo(digit - 1) : null,
     mode:
-      instrument.kind === 'caliper'
+      KINDS[instrument.kind].jaws === true
         ? () =>
             change((before) => ({
               mode: CALIPER_MODES[(CALIPER_MODES.indexOf(before.mode) + 1) % CALIPER_MODES.length]!,
@@ -153,7 +153,8 @@ export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
     // Drawn at once: what is focused next belongs to it.
     flushSync(() => change({ instrumentId: id }))
     // A whole chain is read at one place, which is the first.
-    if (instruments.find((one) => one.id === id)?.kind === 'full-length') setPlace(0)
+    const taken = instruments.find((one) => one.id === id)
+    if (taken && hangsWholeChain(taken.kind)) setPlace(0)
   }
   const goOn = (from: SpotReading): void => {
     const next = draft.spots.findIndex((one, i) => i > place && one.typed.trim() === '')

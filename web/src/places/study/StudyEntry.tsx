@@ -1,5 +1,5 @@
 import { Box, Button, Stack, TextField, Typography } from '@mui/material'
-import { assumptionsWith, observeSpot, studyOrder } from '@pelrin/core'
+import { assumptionsWith, observeSpot, studyOrder, KINDS } from '@pelrin/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
@@ -102,9 +102,7 @@ export function StudyEntry({ study }: { study: Study }) {
           }}
         />
       </Stack>
-      {(study.instrument.kind === 'drop-in' || study.instrument.kind === 'three-contact') && marks && (
-        <MarksPad marks={marks} typed={typed} onChange={setTyped} />
-      )}
+      {KINDS[study.instrument.kind].pad && marks && <MarksPad marks={marks} typed={typed} onChange={setTyped} />}
       <Button
         variant="contained"
         disabled={busy || typed.trim() === ''}

@@ -1,6 +1,6 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { spanUMm } from '@pelrin/core'
+import { spanUMm, KINDS } from '@pelrin/core'
 import { v7 } from 'uuid'
 import { endpoints, type Study, type StudyResult } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
@@ -222,7 +222,7 @@ function WriteToRecord({ study, result }: { study: Study; result: StudyResult })
   if (!history.data || !found) return null
   const { instrument } = history.data
   const written = history.data.versions.some(({ reason }) => reason === t('study.reason', { title: study.title }))
-  const isLength = instrument.uMm !== null || ['steel-rule', 'caliper', 'full-length'].includes(instrument.kind)
+  const isLength = KINDS[instrument.kind].entry === 'length'
   const write = async (): Promise<void> => {
     const id = v7()
     const u =

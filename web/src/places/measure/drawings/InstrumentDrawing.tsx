@@ -1,3 +1,4 @@
+import { hangsWholeChain } from '@pelrin/core'
 import type { Assumptions } from '@pelrin/core'
 import type { Instrument } from '@pelrin/contract'
 import { number } from '../../../messages/format.ts'
@@ -38,7 +39,7 @@ export function InstrumentDrawing({
   switch (instrument.kind) {
     case 'steel-rule':
     case 'full-length': {
-      const hung = instrument.kind === 'full-length'
+      const hung = hangsWholeChain(instrument.kind)
       const preload = typedNumber(draft.preloadKg) ?? assumed.measuring.preloadKg
       return (
         <RunRule
