@@ -14,7 +14,7 @@ test('a part is added by keyboard, slips named at their fields, and its stock is
   await dialog.getByLabel('Price').fill('dear')
   await dialog.getByLabel('In stock').fill('-1')
   await page.keyboard.press('Enter')
-  await expect(dialog.getByText('This is no number in range.')).toBeVisible()
+  await expect(dialog.getByText('This is not a number, or it is out of range.')).toBeVisible()
   await dialog.getByLabel('Price').fill('24,50')
   await page.keyboard.press('Enter')
   await expect(dialog.getByText(/Say for how many speeds/)).toBeVisible()

@@ -83,7 +83,7 @@ test('a drive is described, a slip is named at its field with nothing lost, and 
   await expect(dialog.getByLabel('Its level')).toHaveValue('open sea')
   await dialog.getByLabel('Chainstay, mm').fill('four hundred')
   await page.keyboard.press('Enter')
-  await expect(dialog.getByText('This is no number in range.')).toBeVisible()
+  await expect(dialog.getByText('This is not a number, or it is out of range.')).toBeVisible()
   await dialog.getByLabel('Chainstay, mm').fill('470')
   await page.keyboard.press('Enter')
   await expect(dialog).toBeHidden()

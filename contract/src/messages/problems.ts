@@ -40,7 +40,7 @@ export const problems = {
   'moment-malformed': 'This is no date and time.',
   'day-malformed': 'This is no date.',
   'unit-unknown': 'Use km or mi.',
-  'number-malformed': 'This is no number in range.',
+  'number-malformed': 'This is not a number, or it is out of range.',
   'cursor-malformed': 'The list has moved on. Start it again.',
   'value-impossible':
     'Something in this is not possible: a number or a text that cannot be kept, or one that is there already. Look it over.',

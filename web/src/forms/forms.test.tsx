@@ -12,7 +12,7 @@ import { FormDialog } from './FormDialog.tsx'
 import { Line } from './Line.tsx'
 import { Pick } from './Pick.tsx'
 import { Several } from './Several.tsx'
-import { choiceIn, numberIn, textIn } from './typed.ts'
+import { choiceIn, numberIn, numberWanted, textIn } from './typed.ts'
 import { useFormDraft } from './useFormDraft.ts'
 import { useWriteForm } from './useWriteForm.ts'
 
@@ -110,7 +110,7 @@ describe('a form that writes one thing', () => {
     const { user } = inApp(<PumpDialog />)
     fill(field('Name'), '  ')
     await user.type(field('Bar'), '{Backspace}hard{Enter}')
-    expect(await screen.findByText('This is no number in range.')).toBeTruthy()
+    expect(await screen.findByText('This is not a number, or it is out of range.')).toBeTruthy()
     expect(field('Name').getAttribute('aria-invalid')).toBe('true')
     expect(document.activeElement).toBe(field('Name'))
     expect(server.of(changePump)).toHaveLength(0)
@@ -177,5 +177,34 @@ describe('a form that writes one thing', () => {
     await screen.findByRole('alert')
     fill(field('Bar'), '9')
     await vi.waitFor(() => expect(drafts.read('pump', v.looseObject({ bar: v.string() }))?.bar).toBe('9'))
+  })
+})
+
+describe('a number', () => {
+  const sent = vi.fn(() => Promise.resolve(null))
+  function Weighed() {
+    const form = useWriteForm({
+      schema: v.object({ grams: v.number('number-malformed') }),
+      start: { grams: '' },
+      read: ({ grams }) => ({ grams: numberWanted(grams) }),
+      send: sent,
+      done: () => undefined,
+    })
+    return (
+      <FormDialog form={form} title="Weighed" go="Save" onClose={closed}>
+        <Line name="grams" label="Grams" of="number" autoFocus />
+      </FormDialog>
+    )
+  }
+  it('that is left out is asked for; one that is none is told apart from that', async () => {
+    const { user } = inApp(<Weighed />)
+    await user.type(field('Grams'), '{Enter}')
+    expect(await screen.findByText(sentenceOf('number-missing'))).toBeTruthy()
+    await user.type(field('Grams'), 'heavy{Enter}')
+    expect(await screen.findByText(sentenceOf('number-malformed'))).toBeTruthy()
+    expect(sent).not.toHaveBeenCalled()
+    fill(field('Grams'), '240')
+    await user.type(field('Grams'), '{Enter}')
+    await vi.waitFor(() => expect(sent).toHaveBeenCalledWith({ grams: 240 }, expect.anything(), expect.anything()))
   })
 })

@@ -1,6 +1,7 @@
 import { fieldProblems } from '@pelrin/contract'
 import { useRef, useState } from 'react'
 import {
+  get,
   set,
   useForm,
   type DefaultValues,
@@ -86,8 +87,13 @@ export function useWriteForm<Typed extends FieldValues, Body, Answer>({
     defaultValues: start,
     resolver: (typed) => {
       const errors: FieldErrors = {}
+      const setAt = (field: string, code: string): void => {
+        // Nothing typed is no wrong number: it is one that is missing.
+        const said = code === 'number-malformed' && get(typed, field) === '' ? 'number-missing' : code
+        set(errors, field, { type: said, message: problemText(t, said) })
+      }
       for (const { path, code } of schema ? fieldProblems(schema, read(typed, id)) : [])
-        set(errors, path === '' ? 'root' : fieldOf(path), { type: code, message: problemText(t, code) })
+        setAt(path === '' ? 'root' : fieldOf(path), code)
       return Object.keys(errors).length === 0 ? { values: typed, errors: {} } : { values: {}, errors: errors as never }
     },
   })

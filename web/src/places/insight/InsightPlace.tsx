@@ -104,7 +104,7 @@ const NUMBER = { ...CELL, textAlign: 'right' as const, fontVariantNumeric: 'tabu
 const HEAD = {
   padding: '4px 10px 4px 0',
   fontWeight: 500,
-  fontSize: 'size.cap',
+  fontSize: 13.5,
   color: ink('faint'),
   textAlign: 'left' as const,
 }
