@@ -66,7 +66,7 @@ describe('a study that is planned', () => {
     const { user } = plan()
     const truths = field(/^What is truly there/)
     await user.type(truths, '0.20 o.50 0.80{Enter}')
-    expect(truths.getAttribute('aria-invalid')).toBe('true')
+    await vi.waitFor(() => expect(truths.getAttribute('aria-invalid')).toBe('true'))
     expect(truths.value).toBe('0.20 o.50 0.80')
     expect(server.of(endpoints.planStudy)).toHaveLength(0)
   })
