@@ -1,6 +1,6 @@
 import { safeParse } from 'valibot'
 import { describe, expect, it } from 'vitest'
-import { ChangeBike, endpoints, SignIn, SwitchPerson, TakeReading, type Endpoint } from './index.ts'
+import { capabilities, ChangeBike, endpoints, SignIn, SwitchPerson, TakeReading, type Endpoint } from './index.ts'
 import { problems } from './messages/index.ts'
 
 const all = Object.entries(endpoints) as [string, Endpoint][]
@@ -28,6 +28,9 @@ const SAFE_BY_THEMSELVES: readonly string[] = [
 ]
 
 describe('the endpoints', () => {
+  it('are those of the capabilities, none left out of either list', () => {
+    expect(Object.assign({}, ...Object.values(capabilities))).toEqual(endpoints)
+  })
   it('are named as they are called, each at an address of its own', () => {
     for (const [name, endpoint] of all) expect(endpoint.name).toBe(name)
     const addresses = all.map(([, { method, path }]) => `${method} ${path}`)

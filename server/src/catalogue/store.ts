@@ -1,5 +1,7 @@
+import * as v from 'valibot'
 import type { CatalogueLine, CatalogueSort, endpoints, Output, StockMovement } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
+import { decodeCursor, encodeCursor } from '../http/cursor.ts'
 import { sortedBy, type SortKey } from '../http/sorted.ts'
 import { KEPT_SUMS } from '../parts/catalogueStore.ts'
 import { ON_ORDER } from '../stock/kept.ts'
@@ -32,8 +34,22 @@ function asLine({ facts, version: _, ...line }: Row): CatalogueLine {
   return { ...line, speeds: speeds ?? (sprockets ? [sprockets.length] : []), teeth: sprockets ?? teeth ?? [] }
 }
 
-/** In order of the shelf: by maker and name, unless asked otherwise. */
-const BY_NAME: SortKey = { sql: `maker || ' ' || name`, type: 'text' }
+const ByName = v.tuple([v.string(), v.string(), v.pipe(v.string(), v.uuid())])
+
+/** In order of the shelf, by maker and name, as an index has it; in the shape of `sortedBy`. */
+function byName(
+  cursor: string | undefined,
+): Omit<ReturnType<typeof sortedBy>, 'placeOf'> & { placeOf: (row: Row) => string } {
+  const at = cursor === undefined ? undefined : decodeCursor(ByName, cursor)
+  return {
+    column: 'NULL AS "sortKey"',
+    orderBy: 'maker, name, id',
+    after: at === undefined ? 'true' : '(maker, name, id) > (:maker, :name, :id::uuid)',
+    replacements: at === undefined ? {} : { maker: at[0], name: at[1], id: at[2] },
+    placeOf: ({ maker, name, id }) => encodeCursor([maker, name, id]),
+  }
+}
+
 const SORTS: Record<CatalogueSort, SortKey> = {
   kind: { sql: `kind || ' ' || maker || ' ' || name`, type: 'text' },
   stock: { sql: 'stock - kept', type: 'double precision' },
@@ -61,7 +77,7 @@ export async function cataloguePage(
     `SELECT count(*)::int AS total, count(*) FILTER (WHERE low)::int AS low FROM (${LINES}) lines WHERE ${filtered}`,
     replacements,
   )
-  const sorted = sortedBy(sort === undefined ? BY_NAME : SORTS[sort], way, 'id', cursor)
+  const sorted = sort === undefined ? byName(cursor) : sortedBy(SORTS[sort], way, 'id', cursor)
   const paged = [filtered, ...(low === undefined ? [] : ['low']), sorted.after]
   const rows = await work.select<Row & { sortKey: string | number | null }>(
     `SELECT *, ${sorted.column} FROM (${LINES}) lines WHERE ${paged.join(' AND ')} ORDER BY ${sorted.orderBy} LIMIT ${PAGE + 1}`,

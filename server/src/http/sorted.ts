@@ -27,7 +27,7 @@ export function sortedBy({ sql, type }: SortKey, way: 'up' | 'down', id: string,
     column,
     orderBy,
     after: at === undefined ? 'true' : at[0] === null ? `${sql} IS NULL AND ${id} > :sortId::uuid` : after(),
-    replacements: at === undefined ? {} : { sortKey: at[0], sortId: at[1] },
+    replacements: (at === undefined ? {} : { sortKey: at[0], sortId: at[1] }) as Record<string, unknown>,
     placeOf: (row: { readonly sortKey: string | number | null; readonly id: string }): string =>
       encodeCursor([row.sortKey, row.id]),
   }

@@ -1,10 +1,9 @@
 import { ToggleButton, ToggleButtonGroup } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { CALIPER_MODES, KINDS } from '@pelrin/core'
+import { CALIPER_MODES, KINDS, looksAtPlaces } from '@pelrin/core'
 import { percent } from '../../messages/format.ts'
 import { ChainLoop } from '../../pieces/ChainLoop.tsx'
 import { GaugeStrip } from '../../pieces/GaugeStrip.tsx'
-import { wantsSpots } from './evaluate.ts'
 import { readAgainstMark, shortLabel } from './labels.ts'
 import { MarksPad } from './MarksPad.tsx'
 import { PinPictures } from './PinPictures.tsx'
@@ -68,7 +67,7 @@ export function RoundEntry(bench: Bench) {
 
 function Loop({ instrument, spots, place, worstPlace, worstColour, draft, wanted, spread, wrongAt, goTo }: Bench) {
   const { t } = useTranslation()
-  if (!wantsSpots(instrument.kind)) return null
+  if (!looksAtPlaces(instrument.kind)) return null
   return (
     <ChainLoop
       spots={spots.map((one, i) => ({

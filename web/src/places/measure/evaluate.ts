@@ -17,7 +17,6 @@ import {
   type Assumptions,
   type ChainForecast,
   type ChainVerdict,
-  type InstrumentKind,
   type LengthUnit,
   type Observed,
   type OdometerDoubt,
@@ -199,9 +198,6 @@ export function readOdometer(
 
 /** What the shop assumes, as this bike's verdict is given by it. */
 export const assumedFor = (record: BikeRecord): Assumptions => assumptionsWith(record.assumptions)
-
-/** Spots still wanted with an instrument of a kind: a whole chain or hands want no more. */
-export const wantsSpots = (kind: InstrumentKind): boolean => !hangsWholeChain(kind) && !measuresNothing(kind)
 
 export interface Live {
   readonly verdict: ChainVerdict

@@ -1,4 +1,4 @@
-import { CALIPER_MODES, DEFAULTS, KINDS, hangsWholeChain, measuresNothing } from '@pelrin/core'
+import { CALIPER_MODES, DEFAULTS, KINDS, hangsWholeChain, measuresNothing, looksAtPlaces } from '@pelrin/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useNavigate } from 'react-router'
@@ -12,15 +12,7 @@ import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ink } from '../../theme/theme.ts'
 import { useForecast } from '../../workers/useForecast.ts'
 import { useDraft, type DraftSpot } from './draft.ts'
-import {
-  assumedFor,
-  liveInput,
-  liveVerdict,
-  readOdometer,
-  readRound,
-  wantsSpots,
-  type SpotReading,
-} from './evaluate.ts'
+import { assumedFor, liveInput, liveVerdict, readOdometer, readRound, type SpotReading } from './evaluate.ts'
 import { celsiusWrong, preloadWrong } from './HowTaken.tsx'
 import { spreadOf } from './labels.ts'
 import { useSaving } from './useSaving.ts'
@@ -119,7 +111,7 @@ export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
   }, [navigate, corrects, bikeId])
   // A dialog that is open takes its own Escape.
   useCommands('measure', {
-    jump: wantsSpots(instrument.kind) ? (digit) => goTo(digit - 1) : null,
+    jump: looksAtPlaces(instrument.kind) ? (digit) => goTo(digit - 1) : null,
     mode:
       KINDS[instrument.kind].jaws === true
         ? () =>
@@ -158,7 +150,7 @@ export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
   }
   const goOn = (from: SpotReading): void => {
     const next = draft.spots.findIndex((one, i) => i > place && one.typed.trim() === '')
-    if (from.state === 'ready' && wantsSpots(instrument.kind) && next >= 0) goTo(next)
+    if (from.state === 'ready' && looksAtPlaces(instrument.kind) && next >= 0) goTo(next)
     else if (from.state === 'ready' || (from.state === 'empty' && typedPlaces.length > 0))
       odometerInput.current?.focus()
   }
