@@ -25,7 +25,7 @@ export default defineConfig({
       // Served by vite.
       project('web', 'web/src/**/*.test.{ts,tsx}', {
         experimental: { viteModuleRunner: true },
-        setupFiles: ['web/src/testing/british.ts'],
+        setupFiles: ['web/src/testing/setup.ts'],
         testTimeout: 45_000,
       }),
       project('scripts', 'scripts/**/*.test.ts', { testTimeout: 45_000, hookTimeout: 60_000 }),

@@ -1,6 +1,7 @@
 import { QueryClient, QueryObserver } from '@tanstack/react-query'
-import { expect, it, vi } from 'vitest'
+import { expect, it } from 'vitest'
 import { askAnew } from './askAnew.ts'
+import { until } from '../testing/until.ts'
 
 it('asks again what was on its way before the change, and shows what is so since', async () => {
   const client = new QueryClient()
@@ -17,7 +18,7 @@ it('asks again what was on its way before the change, and shows what is so since
   const stop = shown.subscribe(() => undefined)
   now = 'after'
   const done = askAnew(client)
-  await vi.waitFor(() => {
+  await until(() => {
     expect(answers).toHaveLength(2)
   })
   for (const answer of answers) answer()

@@ -5,6 +5,7 @@ import { endpoints, type BikeSummary } from '@pelrin/contract'
 import { bikeOf } from '../testing/bikes.ts'
 import { Answers, inApp, type Asked, type InApp } from '../testing/inApp.tsx'
 import { Finder } from './Finder.tsx'
+import { until } from '../testing/until.ts'
 
 const nell = bikeOf('nell', 'Nell Quayle', { label: 'Sand racer', tag: '0449' })
 const mara = bikeOf('mara', 'Mara Lisk', {
@@ -59,7 +60,7 @@ describe('the finder', () => {
     await app.user.keyboard('mara{Enter}')
     expect(app.at()).toBe('/rack')
     answer()
-    await vi.waitFor(() => expect(app.at()).toBe('/?bike=mara'))
+    await until(() => expect(app.at()).toBe('/?bike=mara'))
     expect(server.of(endpoints.putOnStand)).toHaveLength(1)
   })
   it('reads a tag’s code as its number, when a scanner types it', async () => {
@@ -90,7 +91,7 @@ describe('the finder', () => {
     await app.user.keyboard('mara')
     await screen.findByRole('option', { name: /Mara Lisk/ })
     await app.user.keyboard('{Enter}')
-    await vi.waitFor(() => expect(server.of(endpoints.putOnStand)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.putOnStand)).toHaveLength(1))
     expect(app.at()).toBe('/?bike=mara')
   })
 })

@@ -8,6 +8,7 @@ import { inApp } from '../testing/inApp.tsx'
 import { COMMANDS, commandsOf, isLetter, type CommandPlace } from '../keys/commands.ts'
 import { changeKeys, keysAreOf, ownKeys, takenBy } from '../keys/ownKeys.ts'
 import { OpenCommands, OpenCommandsContext, useCommands, type Handlers } from '../keys/useCommands.ts'
+import { until } from '../testing/until.ts'
 
 const places = Object.keys(COMMANDS) as CommandPlace[]
 const AS_SHIPPED = { letters: true, of: {} }
@@ -138,7 +139,7 @@ describe('the palette', () => {
     expect(options()).toEqual(['it was washedW'])
     await user.keyboard('{Enter}')
     expect(close).toHaveBeenCalledOnce()
-    await vi.waitFor(() => expect(done).toEqual(['wash']))
+    await until(() => expect(done).toEqual(['wash']))
   })
   it('is left by Escape, with nothing done', async () => {
     const { user } = open()
@@ -153,6 +154,6 @@ describe('the palette', () => {
     expect(screen.getByText('Nothing like that can be done here just now.')).toBeTruthy()
     fireEvent.change(field, { target: { value: 'go rack' } })
     await user.keyboard('{Enter}')
-    await vi.waitFor(() => expect(at()).toBe('/rack'))
+    await until(() => expect(at()).toBe('/rack'))
   })
 })

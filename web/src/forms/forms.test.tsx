@@ -15,6 +15,7 @@ import { Several } from './Several.tsx'
 import { choiceIn, numberIn, numberWanted, textIn } from './typed.ts'
 import { useFormDraft } from './useFormDraft.ts'
 import { useWriteForm } from './useWriteForm.ts'
+import { until } from '../testing/until.ts'
 
 const Pump = v.object({
   name: v.pipe(v.string('text-missing'), v.trim(), v.nonEmpty('text-missing')),
@@ -101,7 +102,7 @@ describe('a form that writes one thing', () => {
     await user.click(screen.getByRole('combobox', { name: 'Stands' }))
     await user.click(screen.getByRole('option', { name: 'nobody knows' }))
     await user.type(field('Bar'), '{Backspace}6,5{Enter}')
-    await vi.waitFor(() => expect(done).toHaveBeenCalledOnce())
+    await until(() => expect(done).toHaveBeenCalledOnce())
     const [sent] = server.of(changePump)
     expect(sent?.body).toEqual({ name: 'Old', bar: 6.5, valves: ['thin'], foot: false, stands: null, side: 'right' })
     expect(sent?.headers['If-Match']).toBe('"3"')
@@ -115,7 +116,7 @@ describe('a form that writes one thing', () => {
     expect(document.activeElement).toBe(field('Name'))
     expect(server.of(changePump)).toHaveLength(0)
     fill(field('Name'), 'New')
-    await vi.waitFor(() => expect(field('Name').getAttribute('aria-invalid')).toBe('false'))
+    await until(() => expect(field('Name').getAttribute('aria-invalid')).toBe('false'))
     expect(field('Bar').getAttribute('aria-invalid')).toBe('true')
   })
   it('says of a list at the list what is wrong with one of its items', async () => {
@@ -132,10 +133,10 @@ describe('a form that writes one thing', () => {
     expect((await screen.findByRole('alert')).textContent).toBe(sentenceOf('field-invalid'))
     server.refuse(changePump, 409, 'part-name-taken')
     await user.type(field('Name'), '{Enter}')
-    await vi.waitFor(() => expect(screen.getByRole('alert').textContent).toBe(sentenceOf('part-name-taken')))
+    await until(() => expect(screen.getByRole('alert').textContent).toBe(sentenceOf('part-name-taken')))
     server.away(changePump)
     await user.type(field('Name'), '{Enter}')
-    await vi.waitFor(() => expect(screen.getByRole('alert').textContent).toMatch(/^Pelrin did not answer/))
+    await until(() => expect(screen.getByRole('alert').textContent).toMatch(/^Pelrin did not answer/))
     expect(field('Name').value).toBe('Old')
   })
   it('sets what somebody else wrote beside what is typed, follows it elsewhere, and goes over it when sent again', async () => {
@@ -151,7 +152,7 @@ describe('a form that writes one thing', () => {
     expect([field('Name').value, field('Bar').value]).toEqual(['Mine', '9'])
     server = new Answers().to(changePump, { version: 8 })
     await user.type(field('Name'), '{Enter}')
-    await vi.waitFor(() => expect(done).toHaveBeenCalledOnce())
+    await until(() => expect(done).toHaveBeenCalledOnce())
     expect(server.of(changePump)[0]).toMatchObject({ body: { name: 'Mine', bar: 9 }, headers: { 'If-Match': '"7"' } })
   })
   it('is sent once, however often Enter is pressed, and closed by Escape without sending', async () => {
@@ -160,7 +161,7 @@ describe('a form that writes one thing', () => {
     const { user } = inApp(<PumpDialog />)
     await user.type(field('Name'), '{Enter}{Enter}{Enter}')
     go()
-    await vi.waitFor(() => expect(done).toHaveBeenCalledOnce())
+    await until(() => expect(done).toHaveBeenCalledOnce())
     expect(server.of(changePump)).toHaveLength(1)
     await user.keyboard('{Escape}')
     expect(closed).toHaveBeenCalledOnce()
@@ -169,14 +170,14 @@ describe('a form that writes one thing', () => {
     const { user } = inApp(<PumpDialog />)
     expect(drafts.read('pump', v.unknown())).toBeUndefined()
     fill(field('Bar'), '7')
-    await vi.waitFor(() => expect(drafts.read('pump', v.looseObject({ bar: v.string() }))?.bar).toBe('7'))
+    await until(() => expect(drafts.read('pump', v.looseObject({ bar: v.string() }))?.bar).toBe('7'))
     expect(drafts.read('pump', v.object({ bar: v.number() }))).toBeNull()
     // What was refused is not yet through.
     server.refuse(changePump, 409, 'part-name-taken')
     await user.type(field('Name'), '{Enter}')
     await screen.findByRole('alert')
     fill(field('Bar'), '9')
-    await vi.waitFor(() => expect(drafts.read('pump', v.looseObject({ bar: v.string() }))?.bar).toBe('9'))
+    await until(() => expect(drafts.read('pump', v.looseObject({ bar: v.string() }))?.bar).toBe('9'))
   })
 })
 
@@ -205,6 +206,6 @@ describe('a number', () => {
     expect(sent).not.toHaveBeenCalled()
     fill(field('Grams'), '240')
     await user.type(field('Grams'), '{Enter}')
-    await vi.waitFor(() => expect(sent).toHaveBeenCalledWith({ grams: 240 }, expect.anything(), expect.anything()))
+    await until(() => expect(sent).toHaveBeenCalledWith({ grams: 240 }, expect.anything(), expect.anything()))
   })
 })

@@ -1,10 +1,11 @@
 // @vitest-environment happy-dom
 import { fireEvent, screen } from '@testing-library/react'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { useLocation, useNavigate } from 'react-router'
 import { useCallback, useState } from 'react'
 import { inApp, type InApp } from '../testing/inApp.tsx'
 import { useFinderOpener, useLetterKeys, useTypedAhead } from './typing.tsx'
+import { until } from '../testing/until.ts'
 
 /** What happened, in order. */
 let done: string[] = []
@@ -129,7 +130,7 @@ describe('a digit pressed anywhere', () => {
     // As the browser sends them: without a pause in which anything could be drawn.
     for (const key of ['m', '3', '0', '4', '.', '9'])
       document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
-    await vi.waitFor(() => expect(screen.getByRole('status').textContent).toBe('304.9'))
+    await until(() => expect(screen.getByRole('status').textContent).toBe('304.9'))
     expect(app.at()).toBe('/measure')
     expect(done).toEqual([])
   })

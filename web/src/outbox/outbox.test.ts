@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto'
 import { afterAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { Outbox, type Waiting } from './outbox.ts'
+import { until } from '../testing/until.ts'
 
 type Reply = { status: number; body?: unknown } | 'away'
 let replies: Reply[] = []
@@ -68,18 +69,15 @@ async function open(): Promise<Outbox> {
   return outbox
 }
 const settled = (outbox: Outbox, count: number): Promise<void> =>
-  vi.waitFor(
-    () => {
-      if (outbox.list().length !== count) throw new Error('not yet')
-    },
-    { timeout: 8_000 },
-  )
+  until(() => {
+    if (outbox.list().length !== count) throw new Error('not yet')
+  })
 
 beforeEach(async () => {
   replies = []
   const left = await open()
   // Let what an earlier test began come to its end.
-  await vi.waitFor(() => {
+  await until(() => {
     expect(held).toBe(0)
   })
   for (const { key } of left.list()) await left.drop(key)
@@ -99,7 +97,7 @@ describe('the outbox', () => {
     replies = ['away']
     const outbox = await open()
     await outbox.put(write('1'))
-    await vi.waitFor(() => {
+    await until(() => {
       expect(asked).toHaveLength(1)
     })
     await outbox.put(write('2'))
@@ -120,7 +118,7 @@ describe('the outbox', () => {
     replies = ['away', 'away']
     const outbox = await open()
     await outbox.put(write('1'))
-    await vi.waitFor(() => {
+    await until(() => {
       expect(asked).toHaveLength(1)
     })
     expect(await outbox.sendNow()).toBe(false)
@@ -132,7 +130,7 @@ describe('the outbox', () => {
     replies = ['away']
     const before = await open()
     await before.put(write('1'))
-    await vi.waitFor(() => {
+    await until(() => {
       expect(asked).toHaveLength(1)
     })
     const after = new Outbox()
@@ -148,7 +146,7 @@ describe('the outbox', () => {
     replies = [problem(status, code)]
     const outbox = await open()
     await outbox.put(write('1'))
-    await vi.waitFor(() => {
+    await until(() => {
       expect(asked).toHaveLength(1)
     })
     expect(outbox.list()[0]?.refused).toBeUndefined()
@@ -186,7 +184,7 @@ describe('the outbox', () => {
     replies = ['away', { status: 200 }, problem(422, 'request-invalid')]
     const before = await open()
     await before.put(write('1'))
-    await vi.waitFor(() => {
+    await until(() => {
       expect(asked).toHaveLength(1)
     })
     const after = new Outbox()

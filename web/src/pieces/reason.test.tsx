@@ -4,6 +4,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { AwayError, ProblemError } from '../api/client.ts'
 import { inApp } from '../testing/inApp.tsx'
 import { ReasonDialog } from './ReasonDialog.tsx'
+import { until } from '../testing/until.ts'
 
 const close = vi.fn()
 const write = vi.fn<(reason: string) => Promise<void>>()
@@ -58,7 +59,7 @@ describe('what wants a reason', () => {
     await user.keyboard('wrong bike{Enter}{Enter}')
     expect(write).toHaveBeenCalledOnce()
     through()
-    await vi.waitFor(() => expect(close).toHaveBeenCalledOnce())
+    await until(() => expect(close).toHaveBeenCalledOnce())
   })
   it('waits for what is still to be chosen above it', async () => {
     const { user } = open(false)

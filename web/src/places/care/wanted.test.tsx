@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints } from '@pelrin/contract'
 import { Answers, fillDay, inApp, sentenceOf } from '../../testing/inApp.tsx'
 import { WantedDialog } from './WantedDialog.tsx'
+import { until } from '../../testing/until.ts'
 
 let server: Answers
 const added = vi.fn()
@@ -20,7 +21,7 @@ describe('a day a bike is wanted for', () => {
     const { user } = open()
     fillDay('Day', '2026-12-24')
     await user.type(what(), ' Salt loop {Enter}')
-    await vi.waitFor(() => expect(added).toHaveBeenCalledOnce())
+    await until(() => expect(added).toHaveBeenCalledOnce())
     expect(server.of(endpoints.addEventDate)[0]).toMatchObject({
       params: { id: 'b1' },
       body: { name: 'Salt loop', day: '2026-12-24' },
@@ -46,7 +47,7 @@ describe('a day a bike is wanted for', () => {
     expect((await screen.findByRole('alert')).textContent).toMatch(/^Pelrin did not answer, so this is not saved/)
     server.to(endpoints.addEventDate, {})
     await user.type(what(), '{Enter}')
-    await vi.waitFor(() => expect(added).toHaveBeenCalledOnce())
+    await until(() => expect(added).toHaveBeenCalledOnce())
     const ids = server.of(endpoints.addEventDate).map(({ body }) => (body as { id: string }).id)
     expect(new Set(ids).size).toBe(1)
   })

@@ -6,6 +6,7 @@ import { endpoints } from '@pelrin/contract'
 import { en } from '../../messages/en.ts'
 import { Answers, fill, inApp, sentenceOf } from '../../testing/inApp.tsx'
 import { AddPartDialog } from './AddPartDialog.tsx'
+import { until } from '../../testing/until.ts'
 
 let server: Answers
 const added = vi.fn()
@@ -36,7 +37,7 @@ describe('a part that is added', () => {
     const { user } = open()
     fill(field('Maker'), 'Varrow')
     await user.type(field('Name'), 'Eleven{Enter}')
-    await vi.waitFor(() => expect(added).toHaveBeenCalledOnce())
+    await until(() => expect(added).toHaveBeenCalledOnce())
     const [{ body } = {}] = server.of(endpoints.addPart)
     expect(body).toMatchObject({ cells: { kind: 'chain', maker: 'Varrow', name: 'Eleven', inBox: '116' } })
     expect(added).toHaveBeenCalledWith((body as { id: string }).id)
@@ -56,7 +57,7 @@ describe('a part that is added', () => {
     expect(field('Maker').getAttribute('aria-invalid')).toBe('true')
     expect(field('Speeds').value).toBe('eleven')
     await user.type(field('Maker'), 'V')
-    await vi.waitFor(() => expect(field('Maker').getAttribute('aria-invalid')).toBe('false'))
+    await until(() => expect(field('Maker').getAttribute('aria-invalid')).toBe('false'))
     expect(added).not.toHaveBeenCalled()
   })
   it('that is there already says so beside the form', async () => {

@@ -4,6 +4,7 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { endpoints, type CatalogueItem } from '@pelrin/contract'
 import { Answers, inApp } from '../../testing/inApp.tsx'
 import { CataloguePlace } from './CataloguePlace.tsx'
+import { until } from '../../testing/until.ts'
 
 const part = (stock: number): CatalogueItem => ({
   ...{ id: 'part', kind: 'chain', maker: 'Varrow', name: 'Eleven', speeds: [11], teeth: [], price: 2450, stock },
@@ -30,7 +31,7 @@ it('a form that was written is gone at once, however long the lists take, and th
   server.to(endpoints.cataloguePart, () => new Promise(() => undefined))
   await user.keyboard('u')
   await user.type(screen.getByRole('textbox', { name: 'How many were used?' }), '1{Enter}')
-  await vi.waitFor(() => expect(screen.queryByRole('textbox', { name: 'How many were used?' })).toBeNull())
+  await until(() => expect(screen.queryByRole('textbox', { name: 'How many were used?' })).toBeNull())
   expect(server.of(endpoints.moveStock)[0]?.body).toMatchObject({ kind: 'used', quantity: 1 })
   await user.keyboard('i')
   expect(screen.getByRole('textbox', { name: 'How many came?' })).toBeTruthy()

@@ -5,6 +5,7 @@ import { endpoints, type BikeChains, type ChainJoint, type ChainThing } from '@p
 import { Answers, inApp } from '../../testing/inApp.tsx'
 import { recordOf } from '../../testing/record.ts'
 import { ChainsPlace } from './ChainsPlace.tsx'
+import { until } from '../../testing/until.ts'
 
 const link = (mayClose: ChainJoint['mayClose']): ChainJoint => ({
   id: `link ${mayClose}`,
@@ -62,12 +63,12 @@ describe('the chains of a bike', () => {
   it('are swapped by a digit, with the click of the link', async () => {
     const { user, told } = await open()
     await user.keyboard('2')
-    await vi.waitFor(() => expect(server.of(endpoints.swapChain)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.swapChain)).toHaveLength(1))
     expect(server.of(endpoints.swapChain)[0]).toMatchObject({
       params: { id: 'b1' },
       body: { chainId: 'c2', click: 'firm', byFeel: false },
     })
-    await vi.waitFor(() => expect(told).toHaveLength(1))
+    await until(() => expect(told).toHaveLength(1))
     expect(told[0]).toContain('Courier B')
   })
   it('write nothing where the one that is on is pressed', async () => {
@@ -81,7 +82,7 @@ describe('the chains of a bike', () => {
     const dialog = within(await screen.findByRole('dialog'))
     expect(server.of(endpoints.swapChain)).toHaveLength(0)
     await user.click(dialog.getAllByRole('button').find((one) => one.textContent !== '')!)
-    await vi.waitFor(() =>
+    await until(() =>
       expect(server.of(endpoints.swapChain)[0]?.body).toMatchObject({ chainId: 'c3', byFeel: true }),
     )
   })
@@ -96,7 +97,7 @@ describe('the chains of a bike', () => {
     server.to(endpoints.bikeChains, { ...chains, undo: 'f2' }).to(endpoints.undoSwap, chains)
     const { user } = await open()
     await user.keyboard('u')
-    await vi.waitFor(() => expect(server.of(endpoints.undoSwap)[0]?.params).toEqual({ id: 'f2' }))
+    await until(() => expect(server.of(endpoints.undoSwap)[0]?.params).toEqual({ id: 'f2' }))
   })
   it('have the one looked at in their address', async () => {
     const { user, at } = await open()

@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints, type CalendarFeed } from '@pelrin/contract'
 import { Answers, inApp } from '../../testing/inApp.tsx'
 import { FeedsDialog } from './FeedsDialog.tsx'
+import { until } from '../../testing/until.ts'
 
 const feed = (name: string): CalendarFeed => ({
   id: name,
@@ -54,7 +55,7 @@ describe('a calendar’s private address', () => {
     await user.type(name(), 'Ruan{Enter}')
     await screen.findByText(/^Ruan, made/)
     await user.click(screen.getAllByRole('button', { name: 'Revoke' })[1]!)
-    await vi.waitFor(() => expect(screen.queryByText(/^Ruan, made/)).toBeNull())
+    await until(() => expect(screen.queryByText(/^Ruan, made/)).toBeNull())
     expect(screen.queryByRole('textbox', { name: 'Calendar address' })).toBeNull()
     expect(server.of(endpoints.revokeFeed)[0]?.params).toEqual({ id: 'Ruan' })
   })

@@ -6,6 +6,7 @@ import { Answers, fill, fillDay, inApp, type Asked, sentenceOf } from '../../tes
 import { CorrectEntry } from './CorrectEntry.tsx'
 import { CorrectRide } from './CorrectRide.tsx'
 import { WriteDown } from './WriteDown.tsx'
+import { until } from '../../testing/until.ts'
 
 let server: Answers
 const closed = vi.fn()
@@ -28,7 +29,7 @@ describe('a ride that is written down', () => {
     fillDay('Day', '2026-03-02')
     fill(field('Minutes'), '90')
     await user.type(field('Distance, km'), '31,2{Enter}')
-    await vi.waitFor(() => expect(told).toHaveLength(1))
+    await until(() => expect(told).toHaveLength(1))
     const { body } = server.of(endpoints.recordRide)[0]!
     const { startedAt, endedAt, ...rest } = body as { startedAt: string; endedAt: string }
     expect(rest).toMatchObject({ typed: '31,2', unit: 'km', surface: null })
@@ -39,9 +40,9 @@ describe('a ride that is written down', () => {
   it('is another each time, under a number of its own', async () => {
     const { user, told } = open()
     await user.type(field('Distance, km'), '10{Enter}')
-    await vi.waitFor(() => expect(told).toHaveLength(1))
+    await until(() => expect(told).toHaveLength(1))
     await user.type(field('Distance, km'), '12{Enter}')
-    await vi.waitFor(() => expect(told).toHaveLength(2))
+    await until(() => expect(told).toHaveLength(2))
     const ids = server.of(endpoints.recordRide).map(({ body }) => (body as { id: string }).id)
     expect(new Set(ids).size).toBe(2)
   })
@@ -49,7 +50,7 @@ describe('a ride that is written down', () => {
     const { user } = open()
     fill(field('Minutes'), 'long')
     await user.type(field('Distance, km'), '{Enter}')
-    await vi.waitFor(() => expect(field('Minutes').getAttribute('aria-invalid')).toBe('true'))
+    await until(() => expect(field('Minutes').getAttribute('aria-invalid')).toBe('true'))
     expect(field('Distance, km').getAttribute('aria-invalid')).toBe('true')
     expect(server.of(endpoints.recordRide)).toHaveLength(0)
   })
@@ -69,7 +70,7 @@ describe('an odometer value', () => {
     expect(screen.queryByRole('button', { name: 'Write down' })).toBeNull()
     server.to(endpoints.recordOdometer, {})
     await user.click(screen.getByRole('button', { name: 'The odometer began again' }))
-    await vi.waitFor(() => expect(told).toHaveLength(1))
+    await until(() => expect(told).toHaveLength(1))
     const [first, second] = server.of(endpoints.recordOdometer) as [Asked, Asked]
     expect(first.body).not.toHaveProperty('lower')
     expect(second.body).toMatchObject({ typed: '900', lower: 'restarted' })
@@ -87,7 +88,7 @@ describe('an odometer value', () => {
     const { user, told } = open(true)
     await user.click(screen.getByRole('button', { name: /before/i }))
     await user.type(field(/, km$/), '1500{Enter}')
-    await vi.waitFor(() => expect(told).toHaveLength(1))
+    await until(() => expect(told).toHaveLength(1))
     expect(server.of(endpoints.recordStatement)[0]?.body).toMatchObject({ of: 'chain-start', typed: '1500' })
   })
 })
@@ -103,7 +104,7 @@ describe('a correction', () => {
     await user.click(screen.getByRole('button', { name: 'Correct' }))
     expect(await screen.findByText('This cannot be empty.')).toBeTruthy()
     await user.type(field('Reason'), 'misread{Enter}')
-    await vi.waitFor(() => expect(closed).toHaveBeenCalledOnce())
+    await until(() => expect(closed).toHaveBeenCalledOnce())
     expect(server.of(endpoints.correctRide)[0]).toMatchObject({
       params: { id: 'r1' },
       body: { startedAt: ride.startedAt, endedAt: ride.endedAt, typed: '22', title: 'Sea wall', reason: 'misread' },
@@ -114,7 +115,7 @@ describe('a correction', () => {
     const { user } = inApp(<CorrectEntry bikeId="b1" entry={entry} onClose={closed} />)
     fill(field(/, km$/), '1024')
     await user.type(field('Reason'), 'digits swapped{Enter}')
-    await vi.waitFor(() => expect(closed).toHaveBeenCalledOnce())
+    await until(() => expect(closed).toHaveBeenCalledOnce())
     expect(server.of(endpoints.correctEntry)[0]?.body).toMatchObject({ typed: '1024', lower: 'as-it-is' })
   })
 })

@@ -5,6 +5,7 @@ import { endpoints, type InstrumentHistory } from '@pelrin/contract'
 import { digitalGauge } from '../../testing/digitalGauge.ts'
 import { Answers, fill, inApp, sentenceOf } from '../../testing/inApp.tsx'
 import { CheckSheet } from './CheckSheet.tsx'
+import { until } from '../../testing/until.ts'
 
 const gauge = { instrument: digitalGauge, versions: [], assumptions: {} } as unknown as InstrumentHistory
 
@@ -34,7 +35,7 @@ describe('a check of a gauge', () => {
     type(['0.25', '0.33'], ['0.50', '0.58'], ['0.75', '0.83'])
     expect(result()).toMatch(/0\.080/)
     await user.click(save())
-    await vi.waitFor(() => expect(close).toHaveBeenCalledOnce())
+    await until(() => expect(close).toHaveBeenCalledOnce())
     expect(server.of(endpoints.reviseInstrument)[0]?.body).toMatchObject({
       fromVersion: 4,
       bias: 0.08,
@@ -49,7 +50,7 @@ describe('a check of a gauge', () => {
     type(['0.25', '0.40'], ['0.50', '0.65'], ['0.75', '0.90'])
     await user.click(screen.getByRole('radio', { name: /out of use/i }))
     await user.click(save())
-    await vi.waitFor(() => expect(close).toHaveBeenCalled())
+    await until(() => expect(close).toHaveBeenCalled())
     expect(server.of(endpoints.reviseInstrument)[0]?.body).toMatchObject({ bias: 0, standing: 'out-of-use' })
   })
   it('has a line more as soon as the last is begun', () => {

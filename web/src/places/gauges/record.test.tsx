@@ -7,6 +7,7 @@ import { digitalGauge } from '../../testing/digitalGauge.ts'
 import { Answers, fill, inApp } from '../../testing/inApp.tsx'
 import { RecordForm } from './RecordForm.tsx'
 import { recordIn, typedRecord } from './typedRecord.ts'
+import { until } from '../../testing/until.ts'
 
 let server: Answers
 const closed = vi.fn()
@@ -37,7 +38,7 @@ describe('the record of an instrument', () => {
   it('of a new one leads to it, once it is written', async () => {
     const { user, at } = inApp(<RecordForm history={null} onClose={closed} />, { at: '/gauges' })
     await user.type(field('Name'), 'Bench rule{Enter}')
-    await vi.waitFor(() => expect(closed).toHaveBeenCalledOnce())
+    await until(() => expect(closed).toHaveBeenCalledOnce())
     const { id } = server.of(endpoints.addInstrument)[0]!.body as { id: string }
     expect(server.of(endpoints.addInstrument)[0]?.body).toMatchObject({ kind: 'steel-rule', name: 'Bench rule' })
     expect(at()).toBe(`/gauges/${id}`)
@@ -46,7 +47,7 @@ describe('the record of an instrument', () => {
     const { user } = inApp(<RecordForm history={history} onClose={closed} />)
     fill(field('Reads too much by'), 'a bit')
     await user.type(field('Reason'), 'checked{Enter}')
-    await vi.waitFor(() => expect(field('Reads too much by').getAttribute('aria-invalid')).toBe('true'))
+    await until(() => expect(field('Reads too much by').getAttribute('aria-invalid')).toBe('true'))
     expect(field('Reads too much by').value).toBe('a bit')
     expect(server.of(endpoints.reviseInstrument)).toHaveLength(0)
   })
@@ -54,7 +55,7 @@ describe('the record of an instrument', () => {
     const { user } = inApp(<RecordForm history={history} onClose={closed} />)
     await user.click(screen.getByRole('checkbox', { name: /out of use/i }))
     await user.type(field('Reason'), 'dropped{Enter}')
-    await vi.waitFor(() => expect(closed).toHaveBeenCalledOnce())
+    await until(() => expect(closed).toHaveBeenCalledOnce())
     expect(server.of(endpoints.reviseInstrument)[0]).toMatchObject({
       params: { id: digitalGauge.id },
       body: { fromVersion: digitalGauge.recordVersion, standing: 'out-of-use', reason: 'dropped' },

@@ -6,6 +6,7 @@ import { Answers, fill, inApp, sessionOf, sentenceOf } from '../../testing/inApp
 import { AssumptionsEditor } from './AssumptionsEditor.tsx'
 import { RuleEditor } from './RuleEditor.tsx'
 import { assumptionsOf, moved, ruleOf } from './rules.testing.ts'
+import { until } from '../../testing/until.ts'
 
 let server: Answers
 const done = vi.fn()
@@ -34,7 +35,7 @@ describe('a house rule', () => {
     expect(server.of(endpoints.changeRules)).toHaveLength(0)
     fill(field('Reason'), 'too many came late')
     await user.click(make())
-    await vi.waitFor(() => expect(done).toHaveBeenCalledOnce())
+    await until(() => expect(done).toHaveBeenCalledOnce())
     expect(told).toEqual(['Changed. One verdict moved.'])
     const [{ body } = {}] = server.of(endpoints.changeRules)
     expect(body).toMatchObject({
@@ -52,7 +53,7 @@ describe('a house rule', () => {
     expect(plan.getAttribute('aria-invalid'), 'planned for after it is changed').toBe('true')
     fill(plan, '')
     expect(screen.queryAllByRole('textbox').some((one) => one.getAttribute('aria-invalid') === 'true')).toBe(false)
-    await vi.waitFor(() => expect(server.of(endpoints.previewRules)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.previewRules)).toHaveLength(1))
     expect(server.of(endpoints.previewRules)[0]?.body).toMatchObject({
       change: { limits: { 'derailleur-11-up': { change: 0.45 } } },
     })
@@ -115,7 +116,7 @@ describe('what is assumed', () => {
     const back = screen.getAllByRole('button', { name: /^back to / })
     expect(back).toHaveLength(1)
     await user.click(back[0]!)
-    await vi.waitFor(() => expect(server.of(endpoints.previewRules)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.previewRules)).toHaveLength(1))
     expect(server.of(endpoints.previewRules)[0]?.body).toEqual({
       change: { kind: 'assumptions', fromVersion: 1, overrides: {} },
     })

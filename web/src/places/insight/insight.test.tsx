@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints, type Insight, type LearnedGroup } from '@pelrin/contract'
 import { Answers, inApp, sessionOf } from '../../testing/inApp.tsx'
 import { InsightPlace } from './InsightPlace.tsx'
+import { until } from '../../testing/until.ts'
 
 const prior: LearnedGroup['shipped'] = { life: 3, lifeSd: 0.4, gamma: 1.4, gammaSd: 0.1 }
 const group = (care: LearnedGroup['care'], more: Partial<LearnedGroup> = {}): LearnedGroup => ({
@@ -60,9 +61,9 @@ describe('what the shop has learned', () => {
   it('is learned anew, and its newest version taken back, by an owner', async () => {
     const { user } = await open()
     await user.click(screen.getByRole('button', { name: /^Learn/ }))
-    await vi.waitFor(() => expect(server.of(endpoints.learn)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.learn)).toHaveLength(1))
     await user.click(screen.getByRole('button', { name: 'Take version 3 back' }))
-    await vi.waitFor(() => expect(server.of(endpoints.undoLearning)[0]?.body).toEqual({ version: 3 }))
+    await until(() => expect(server.of(endpoints.undoLearning)[0]?.body).toEqual({ version: 3 }))
     expect(screen.queryByRole('button', { name: 'Take version 2 back' })).toBeNull()
   })
   it('is only looked at by anybody else', async () => {
@@ -76,6 +77,6 @@ describe('what the shop has learned', () => {
     const shop = within(screen.getByRole('region', { name: 'Every chain' }))
     expect(shop.getByRole('progressbar').getAttribute('aria-valuenow')).toBe('25')
     await user.click(shop.getByRole('button', { name: 'Stop' }))
-    await vi.waitFor(() => expect(server.of(endpoints.cancelForecast)[0]?.body).toEqual({ id: 'run' }))
+    await until(() => expect(server.of(endpoints.cancelForecast)[0]?.body).toEqual({ id: 'run' }))
   })
 })

@@ -6,6 +6,7 @@ import { endpoints } from '@pelrin/contract'
 import { Answers, fill, inApp } from '../../testing/inApp.tsx'
 import { recordOf } from '../../testing/record.ts'
 import { MeasureBench } from './MeasureBench.tsx'
+import { until } from '../../testing/until.ts'
 
 const instrument = (id: string, kind: Instrument['kind'], more: object = {}): Instrument =>
   ({
@@ -59,7 +60,7 @@ describe('the bench', () => {
   it('says what is typed: how worn, over how many pitches', async () => {
     open()
     fill(spotField(), '306.3')
-    await vi.waitFor(() => expect(says()).toMatch(/^0\.49 %/))
+    await until(() => expect(says()).toMatch(/^0\.49 %/))
     expect(says()).toContain('24 pitches')
   })
   it('goes from spot to spot by Enter, and keeps each', async () => {
@@ -84,7 +85,7 @@ describe('the bench', () => {
     const marks = screen.getAllByRole('group').filter((one) => /0\.(50|75)/.test(one.getAttribute('aria-label') ?? ''))
     expect(marks).toHaveLength(2)
     fill(spotField(), 'io')
-    await vi.waitFor(() => expect(says()).toMatch(/0\.50.*0\.75/))
+    await until(() => expect(says()).toMatch(/0\.50.*0\.75/))
   })
   it('keeps a round half typed over a reload, and says so', async () => {
     open()

@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints, type Message, type SentMessages } from '@pelrin/contract'
 import { Answers, fill, inApp, sentenceOf } from '../../testing/inApp.tsx'
 import { MessagesPlace } from './MessagesPlace.tsx'
+import { until } from '../../testing/until.ts'
 
 const message = (id: string, state: Message['state'], more: Partial<Message> = {}): Message => ({
   id,
@@ -63,7 +64,7 @@ describe('messages', () => {
     expect(screen.getAllByRole('button', { name: /^Call off/ })).toHaveLength(1)
     server.to(endpoints.callOffReminder, outbox([message('a', 'sent'), message('b', 'called-off')]))
     await user.click(screen.getByRole('button', { name: 'Call off: Customer b' }))
-    await vi.waitFor(() => expect(rows()[1]?.textContent).toContain('called off'))
+    await until(() => expect(rows()[1]?.textContent).toContain('called off'))
     expect(server.of(endpoints.callOffReminder)[0]?.params).toEqual({ id: 'b' })
     expect(told).toEqual(['called off'])
   })
@@ -72,7 +73,7 @@ describe('messages', () => {
     server.refuse(endpoints.callOffReminder, 409, 'message-gone').to(endpoints.outbox, outbox([message('b', 'sent')]))
     await user.click(screen.getByRole('button', { name: 'Call off: Customer b' }))
     expect((await screen.findByRole('alert')).textContent).toBe(sentenceOf('message-gone'))
-    await vi.waitFor(() => expect(rows()[0]?.textContent).toContain('sent 09:30'))
+    await until(() => expect(rows()[0]?.textContent).toContain('sent 09:30'))
   })
   it('say that nothing goes out where there is no gateway', async () => {
     await open(outbox([], { gateway: false }))
@@ -92,7 +93,7 @@ describe('messages', () => {
     expect(wording.getAttribute('aria-invalid')).toBe('false')
     server.to(endpoints.changeTemplate, outbox([]))
     await user.click(keep)
-    await vi.waitFor(() => expect(server.of(endpoints.changeTemplate)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.changeTemplate)).toHaveLength(1))
     expect(server.of(endpoints.changeTemplate)[0]?.headers['If-Match']).toBe('"3"')
   })
   it('lead back to the diary by Escape', async () => {

@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints, type DueVisit, type ReminderPreview } from '@pelrin/contract'
 import { Answers, inApp } from '../../testing/inApp.tsx'
 import { RemindDialog } from './RemindDialog.tsx'
+import { until } from '../../testing/until.ts'
 
 const visit = (name: string): DueVisit =>
   ({
@@ -53,7 +54,7 @@ describe('reminders that are about to go out', () => {
     const { user, told } = await open(preview('Mara Lisk'), preview('Ivo Marsh', { language: 'fr', text: 'Bonjour.' }))
     expect(screen.getByText('Bonjour.').getAttribute('lang')).toBe('fr')
     await user.keyboard('{Enter}')
-    await vi.waitFor(() => expect(close).toHaveBeenCalledOnce())
+    await until(() => expect(close).toHaveBeenCalledOnce())
     expect(sent()).toEqual(['Mara Lisk', 'Ivo Marsh'])
     expect(told).toEqual(['One is on its way.'])
   })
@@ -69,7 +70,7 @@ describe('reminders that are about to go out', () => {
     expect(screen.getByRole<HTMLInputElement>('checkbox', { name: /Oda Thrift/ }).disabled).toBe(true)
     await user.click(screen.getByRole('checkbox', { name: /Mara Lisk/ }))
     await user.click(screen.getByRole('button', { name: 'Send one' }))
-    await vi.waitFor(() => expect(sent()).toEqual(['Ivo Marsh']))
+    await until(() => expect(sent()).toEqual(['Ivo Marsh']))
   })
   it('are none where nobody is left: nothing can be sent', async () => {
     const { user } = await open(preview('Mara Lisk'))
@@ -87,7 +88,7 @@ describe('reminders that are about to go out', () => {
     expect((await screen.findByRole('alert')).textContent).toMatch(/^Pelrin did not answer, so this is not saved/)
     server.to(endpoints.sendReminders, { written: 1 })
     await user.click(screen.getByRole('button', { name: 'Send one' }))
-    await vi.waitFor(() => expect(close).toHaveBeenCalledOnce())
+    await until(() => expect(close).toHaveBeenCalledOnce())
     const keys = server.of(endpoints.sendReminders).map(({ headers }) => headers['Idempotency-Key'])
     expect(keys).toHaveLength(2)
     expect(keys[1]).toBe(keys[0])

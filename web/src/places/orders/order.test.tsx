@@ -5,6 +5,7 @@ import { endpoints, type Order } from '@pelrin/contract'
 import { Answers, fill, inApp } from '../../testing/inApp.tsx'
 import { OrderCard } from './OrderCard.tsx'
 import { OrderDialog } from './OrderDialog.tsx'
+import { until } from '../../testing/until.ts'
 
 let server: Answers
 const offer = { maker: 'Varrow', name: 'Eleven', price: 2450, days: 2, askedAt: '2026-11-29T09:00:00Z' }
@@ -53,7 +54,7 @@ describe('an order that is made', () => {
     const { user } = await open()
     fill(count('Varrow Link 11'), '0')
     await user.type(count('Varrow Eleven'), '{Enter}')
-    await vi.waitFor(() => expect(server.of(endpoints.placeOrder)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.placeOrder)).toHaveLength(1))
     expect(server.of(endpoints.placeOrder)[0]?.body).toMatchObject({
       lines: [{ partId: 'chain', quantity: 2, price: 2450 }],
     })
@@ -72,7 +73,7 @@ describe('an order that is made', () => {
     expect((await screen.findByRole('alert')).textContent).toMatch(/^Pelrin did not answer/)
     server.to(endpoints.placeOrder, {})
     await user.click(place())
-    await vi.waitFor(() => expect(server.of(endpoints.placeOrder)).toHaveLength(2))
+    await until(() => expect(server.of(endpoints.placeOrder)).toHaveLength(2))
     const ids = server.of(endpoints.placeOrder).map(({ body }) => (body as { id: string }).id)
     expect(new Set(ids).size).toBe(1)
   })
@@ -90,7 +91,7 @@ describe('an order that came', () => {
     expect([chain!.value, link!.value]).toEqual(['2', '1'])
     fill(link!, '0')
     await user.click(screen.getByRole('button', { name: /came/i }))
-    await vi.waitFor(() => expect(server.of(endpoints.receiveOrder)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.receiveOrder)).toHaveLength(1))
     expect(server.of(endpoints.receiveOrder)[0]?.body).toEqual({ lines: [{ id: 'l1', quantity: 2 }] })
   })
   it('that was refused says why', () => {

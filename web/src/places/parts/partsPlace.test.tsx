@@ -6,6 +6,7 @@ import { endpoints, type BikeParts } from '@pelrin/contract'
 import { Answers, inApp } from '../../testing/inApp.tsx'
 import { recordOf } from '../../testing/record.ts'
 import { PartsPlace } from './PartsPlace.tsx'
+import { until } from '../../testing/until.ts'
 
 const chain = (id: string, name: string, more: Partial<ChainModel> = {}): ChainModel => ({
   ...{ id, maker: 'Mabry', name, speeds: [9], innerMm: 2.2, outerMm: 6.6, profile: 'plain', roller: 'standard' },
@@ -83,7 +84,7 @@ describe('parts for a bike', () => {
     const { user } = await open()
     const pitches = count()
     await user.keyboard('k')
-    await vi.waitFor(() => expect(server.of(endpoints.keepParts)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.keepParts)).toHaveLength(1))
     const { body } = server.of(endpoints.keepParts)[0]!
     expect(body).toMatchObject({
       pitches,
@@ -100,7 +101,7 @@ describe('parts for a bike', () => {
     await user.keyboard('{ArrowRight}{ArrowRight}{ArrowLeft}')
     expect(count()).toBe(before + 2)
     await user.keyboard('k')
-    await vi.waitFor(() => expect(server.of(endpoints.keepParts)[0]?.body).toMatchObject({ pitches: before + 2 }))
+    await until(() => expect(server.of(endpoints.keepParts)[0]?.body).toMatchObject({ pitches: before + 2 }))
   })
   it('that lie here already are let go by a key, of the version that was seen', async () => {
     const lines = parts()
@@ -114,7 +115,7 @@ describe('parts for a bike', () => {
     const { user } = await open()
     expect(screen.getByRole('region', { name: /^Kept/ }).textContent).toContain('Mabry Nine')
     await user.click(screen.getByRole('button', { name: /^Let/ }))
-    await vi.waitFor(() => expect(server.of(endpoints.dropParts)[0]).toMatchObject({ headers: { 'If-Match': '"4"' } }))
+    await until(() => expect(server.of(endpoints.dropParts)[0]).toMatchObject({ headers: { 'If-Match': '"4"' } }))
   })
   it('say why they are how long, by every way of finding it', async () => {
     await open()

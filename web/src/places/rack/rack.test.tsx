@@ -5,6 +5,7 @@ import { endpoints } from '@pelrin/contract'
 import { bikeOf } from '../../testing/bikes.ts'
 import { Answers, inApp, type Asked } from '../../testing/inApp.tsx'
 import { RackPlace } from './RackPlace.tsx'
+import { until } from '../../testing/until.ts'
 
 const BIKES = ['Ivo Marsh', 'Nell Quayle', 'Oda Thrift'].map((name, i) => bikeOf(`b${i + 1}`, name))
 
@@ -45,7 +46,7 @@ describe('the rack', () => {
     const press = () => user.click(within(head('Wear')).getByRole('button'))
     await press()
     expect(at()).toBe('/rack?sort=wear&way=down')
-    await vi.waitFor(() => expect(lastAsked()).toMatchObject({ sort: 'wear', way: 'down' }))
+    await until(() => expect(lastAsked()).toMatchObject({ sort: 'wear', way: 'down' }))
     expect(head('Wear').getAttribute('aria-sort')).toBe('descending')
     await press()
     expect(at()).toBe('/rack?sort=wear&way=up')
@@ -64,7 +65,7 @@ describe('the rack', () => {
     await user.click(screen.getByRole('button', { name: /^Change/ }))
     await user.type(screen.getByLabelText('Customer, tag, frame mark'), 'quay')
     expect(at()).toBe('/rack?state=change&q=quay')
-    await vi.waitFor(() => expect(lastAsked()).toMatchObject({ state: 'change', q: 'quay' }))
+    await until(() => expect(lastAsked()).toMatchObject({ state: 'change', q: 'quay' }))
   })
   it('is walked by arrows, and leads to the bike chosen', async () => {
     const { user, at } = await open()

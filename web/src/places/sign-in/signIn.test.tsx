@@ -8,6 +8,7 @@ import { Answers, inApp, sessionOf, sentenceOf } from '../../testing/inApp.tsx'
 import { SignInPlace } from './SignInPlace.tsx'
 import { drafts } from '../../drafts/drafts.ts'
 import { begunWith, NEW_BIKE_DRAFT, TypedBike } from '../new-bike/newBike.ts'
+import { until } from '../../testing/until.ts'
 
 let server: Answers
 beforeEach(() => {
@@ -27,13 +28,13 @@ describe('the door', () => {
     const { user, client } = inApp(<SignInPlace />)
     await user.type(await screen.findByLabelText('Name'), 'tove')
     await user.type(screen.getByLabelText('Password'), 'causeway-1{Enter}')
-    await vi.waitFor(() => expect(client.getQueryData(keys.session)).toEqual(sessionOf()))
+    await until(() => expect(client.getQueryData(keys.session)).toEqual(sessionOf()))
     expect(server.of(endpoints.signIn)[0]?.body).toEqual({ shop: 'saltmarsh', name: 'tove', password: 'causeway-1' })
   })
   it('says at each field what is missing, before anything is sent', async () => {
     const { user } = inApp(<SignInPlace />)
     await user.click(await screen.findByRole('button', { name: 'Sign in' }))
-    await vi.waitFor(() => expect(screen.getByLabelText('Name').getAttribute('aria-invalid')).toBe('true'))
+    await until(() => expect(screen.getByLabelText('Name').getAttribute('aria-invalid')).toBe('true'))
     expect(screen.getByLabelText('Password').getAttribute('aria-invalid')).toBe('true')
     expect(server.of(endpoints.signIn)).toHaveLength(0)
   })
@@ -49,7 +50,7 @@ describe('the door', () => {
   it('lets somebody of the demo workshop in by one press', async () => {
     const { user } = inApp(<SignInPlace />)
     await user.click(await screen.findByRole('button', { name: /Ruan Pike.*mechanic/ }))
-    await vi.waitFor(() => expect(server.of(endpoints.signIn)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.signIn)).toHaveLength(1))
     expect(server.of(endpoints.signIn)[0]?.body).toMatchObject({ name: 'ruan', password: 'chalkdown-2' })
   })
   it('says that nobody answers, and asks again when told to', async () => {
@@ -73,9 +74,9 @@ describe('who is at the bench', () => {
     await user.click(screen.getByRole('menuitem', { name: 'Somebody else' }))
     await user.type(screen.getByLabelText('Initials'), 'rp')
     await user.type(screen.getByLabelText('PIN'), '2280{Enter}')
-    await vi.waitFor(() => expect(client.getQueryData(keys.session)).toEqual(sessionOf('ruan')))
+    await until(() => expect(client.getQueryData(keys.session)).toEqual(sessionOf('ruan')))
     expect(server.of(endpoints.switchPerson)[0]?.body).toEqual({ initials: 'RP', pin: '2280' })
-    await vi.waitFor(() => expect(screen.queryByLabelText('PIN')).toBeNull())
+    await until(() => expect(screen.queryByLabelText('PIN')).toBeNull())
   })
   it('does not change by a wrong PIN; it says so and keeps the initials', async () => {
     server.refuse(endpoints.switchPerson, 401, 'pin-wrong')
@@ -96,7 +97,7 @@ describe('who is at the bench', () => {
     expect(await screen.findByText(sentenceOf('pin-first-password'))).toBeTruthy()
     server.to(endpoints.switchPerson, sessionOf('ruan'))
     await user.type(screen.getByLabelText('Password'), 'chalkdown-2{Enter}')
-    await vi.waitFor(() => expect(client.getQueryData(keys.session)).toMatchObject({ person: { name: 'Ruan Pike' } }))
+    await until(() => expect(client.getQueryData(keys.session)).toMatchObject({ person: { name: 'Ruan Pike' } }))
     expect(server.of(endpoints.switchPerson).at(-1)?.body).toEqual({ initials: 'RP', password: 'chalkdown-2' })
   })
   it('leaves nothing behind when the device is signed out, even where nobody answers', async () => {
@@ -105,7 +106,7 @@ describe('who is at the bench', () => {
     client.setQueryData(keys.rack, ['somebody’s bikes'])
     drafts.put(NEW_BIKE_DRAFT, begunWith('Edda Quill'))
     await user.click(screen.getByRole('menuitem', { name: /Sign this device out/ }))
-    await vi.waitFor(() => expect(client.getQueryData(keys.session)).toBeNull())
+    await until(() => expect(client.getQueryData(keys.session)).toBeNull())
     expect(client.getQueryData(keys.rack)).toBeUndefined()
     expect(drafts.read(NEW_BIKE_DRAFT, TypedBike)).toBeNull()
   })

@@ -5,6 +5,7 @@ import { endpoints, type LineUp } from '@pelrin/contract'
 import { bikeOf, visitOf } from '../../testing/bikes.ts'
 import { Answers, inApp } from '../../testing/inApp.tsx'
 import { StandPlace } from './StandPlace.tsx'
+import { until } from '../../testing/until.ts'
 
 const first = visitOf(bikeOf('b1', 'Ivo Marsh'), { id: 'v1', here: true, onStandSince: '2026-11-29T08:00:00Z' })
 const second = visitOf(bikeOf('b2', 'Nell Quayle'), { id: 'v2', position: 2, reason: 'wax' })
@@ -37,7 +38,7 @@ describe('the day at the stand', () => {
     expect(at()).toBe('/?bike=b2')
     expect(chosen()).toContain('Nell Quayle')
     await user.keyboard('{Enter}')
-    await vi.waitFor(() => expect(server.of(endpoints.putOnStand)[0]?.body).toMatchObject({ bikeId: 'b2' }))
+    await until(() => expect(server.of(endpoints.putOnStand)[0]?.body).toMatchObject({ bikeId: 'b2' }))
   })
   it('leads from the bike chosen to everything about it, each by its letter', async () => {
     for (const [letter, path] of [
@@ -55,7 +56,7 @@ describe('the day at the stand', () => {
   it('is put in another order, and is done with a bike, by keys that name the version they saw', async () => {
     const { user } = await open()
     await user.keyboard('{ArrowDown}{Alt>}{ArrowUp}{/Alt}')
-    await vi.waitFor(() => expect(server.of(endpoints.moveVisit)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.moveVisit)).toHaveLength(1))
     const [moved] = server.of(endpoints.moveVisit)
     expect(moved).toMatchObject({ params: { id: second.id }, headers: { 'If-Match': '"1"' } })
     expect(moved?.body).toEqual({ before: first.id })

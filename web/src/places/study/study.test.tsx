@@ -7,6 +7,7 @@ import { digitalGauge } from '../../testing/digitalGauge.ts'
 import { Answers, fill, inApp, sessionOf, sentenceOf } from '../../testing/inApp.tsx'
 import { PlanStudy } from './PlanStudy.tsx'
 import { StudyEntry } from './StudyEntry.tsx'
+import { until } from '../../testing/until.ts'
 
 const gauge = digitalGauge
 const rule: Instrument = { ...gauge, id: 'rule', kind: 'steel-rule', name: 'Steel rule' }
@@ -28,7 +29,7 @@ describe('a study that is planned', () => {
     await user.click(screen.getByRole('checkbox', { name: 'Ruan Pike' }))
     expect(screen.getByRole('button', { name: 'Begin: 30 values' })).toBeTruthy()
     await user.type(field('What it is called'), 'After the new battery{Enter}')
-    await vi.waitFor(() => expect(at()).toMatch(/^\/studies\/[\w-]{36}$/))
+    await until(() => expect(at()).toMatch(/^\/studies\/[\w-]{36}$/))
     expect(server.of(endpoints.planStudy)[0]?.body).toMatchObject({
       title: 'After the new battery',
       peopleIds: sessionOf().people.map(({ id }) => id),
@@ -48,13 +49,13 @@ describe('a study that is planned', () => {
       .map(({ body, headers }) => [(body as { id: string }).id, headers['Idempotency-Key']])
     expect(new Set(ids.flat()).size).toBe(1)
     go()
-    await vi.waitFor(() => expect(at()).toBe(`/studies/${ids[0]![0]}`))
+    await until(() => expect(at()).toBe(`/studies/${ids[0]![0]}`))
   })
   it('takes what is truly there by the spots’ order, with a comma as well', async () => {
     const { user } = plan()
     fill(field('Spots'), '2')
     await user.type(field(/^What is truly there \(A … B\)/), '0,20 0.50{Enter}')
-    await vi.waitFor(() => expect(server.of(endpoints.planStudy)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.planStudy)).toHaveLength(1))
     expect(server.of(endpoints.planStudy)[0]?.body).toMatchObject({
       spots: [
         { label: 'A', reference: 0.2 },
@@ -66,7 +67,7 @@ describe('a study that is planned', () => {
     const { user } = plan()
     const truths = field(/^What is truly there/)
     await user.type(truths, '0.20 o.50 0.80{Enter}')
-    await vi.waitFor(() => expect(truths.getAttribute('aria-invalid')).toBe('true'))
+    await until(() => expect(truths.getAttribute('aria-invalid')).toBe('true'))
     expect(truths.value).toBe('0.20 o.50 0.80')
     expect(server.of(endpoints.planStudy)).toHaveLength(0)
   })
@@ -117,7 +118,7 @@ describe('a study that is entered', () => {
     const { user } = inApp(<StudyEntry study={study()} />)
     expect(screen.getByText('Tove Sandell: value 1 of 4')).toBeTruthy()
     await user.type(field(`Spot ${letter(first!.spot)} shows`), ' 0.42 {Enter}')
-    await vi.waitFor(() => expect(server.of(endpoints.enterStudyValue)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.enterStudyValue)).toHaveLength(1))
     expect(server.of(endpoints.enterStudyValue)[0]?.body).toMatchObject({ ...first, typed: '0.42' })
     inApp(<StudyEntry study={study({ values: [{ ...first }] as unknown as Study['values'] })} />)
     expect(screen.getByText('Tove Sandell: value 2 of 4')).toBeTruthy()
@@ -132,7 +133,7 @@ describe('a study that is entered', () => {
   it('refuses what no such instrument shows, at its field, before anything is sent', async () => {
     server.to(endpoints.enterStudyValue, study())
     const { user } = inApp(<StudyEntry study={study()} />)
-    await vi.waitFor(() => expect(server.of(endpoints.instrument)).toHaveLength(1))
+    await until(() => expect(server.of(endpoints.instrument)).toHaveLength(1))
     await user.type(field(/^Spot . shows/), 'about half{Enter}')
     expect(field(/^Spot . shows/).getAttribute('aria-invalid')).toBe('true')
     expect(server.of(endpoints.enterStudyValue)).toHaveLength(0)

@@ -1,5 +1,16 @@
+import { cleanup, configure } from '@testing-library/react'
+import { afterEach } from 'vitest'
+import { PATIENCE_MS } from './until.ts'
+
 // Formats are those of the browser's locale; the tests' browser is British.
 const language = { value: 'en-GB', configurable: true, writable: true }
 // There is a browser's navigator only where a test wants a document.
 if ('navigator' in globalThis) Object.defineProperty(globalThis.navigator, 'language', language)
 else Object.defineProperty(globalThis, 'navigator', { ...language, value: { language: language.value } })
+
+configure({ asyncUtilTimeout: PATIENCE_MS })
+
+// What is still on its way when a file has ended would come to a window that is gone.
+afterEach(() => {
+  if ('document' in globalThis) cleanup()
+})
