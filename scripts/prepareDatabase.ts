@@ -1,24 +1,21 @@
-import { randomBytes } from 'node:crypto'
-import { hash } from '@node-rs/argon2'
 import { ConnectionError } from 'sequelize'
-import { v7 } from 'uuid'
-import { SHIPPED_RULES } from '@pelrin/core'
 import {
   askForRebuild,
+  beginShop,
   diskIsFull,
   grantServing,
   inShop,
   installQueue,
+  linkForOwner,
   loadDemo,
   migrateUp,
   NewerSchemaError,
   openDatabase,
+  waitsForFirstDay,
   type Database,
 } from '@pelrin/server/db'
 import { PlainError, say } from './plain.ts'
-import { PEOPLE, SHOPS } from '../server/src/auth/models.ts'
-import { INSTRUMENTS, INSTRUMENT_VERSIONS } from '../server/src/instruments/models.ts'
-import { HOUSE_RULES, HOUSE_RULE_VERSIONS } from '../server/src/limits/models.ts'
+import { SHOPS } from '../server/src/auth/models.ts'
 
 /** Where a database is, as those who sign in to it. */
 export interface DatabaseUrls {
@@ -28,14 +25,21 @@ export interface DatabaseUrls {
   readonly ownerUrl: string
 }
 
+/** What a database has in it. */
+export interface Prepared {
+  readonly demo: boolean
+  /** Lets the owner of a new shop in; null where nobody waits for that. */
+  readonly firstDayToken: string | null
+}
+
 /**
  * Brings a database to where the server can serve from it: the schema, the queue, what the server may do there, and a first shop.
  *
  * @param demo whether an empty database gets the demo shop or an empty one
- * @returns whether a demo shop is in it
+ * @returns whether a demo shop is in it, and the token of a first day nobody has come to yet
  * @throws PlainError when it does not answer, or was made by a newer Pelrin
  */
-export async function prepareDatabase({ url, ownerUrl }: DatabaseUrls, demo: boolean): Promise<{ demo: boolean }> {
+export async function prepareDatabase({ url, ownerUrl }: DatabaseUrls, demo: boolean): Promise<Prepared> {
   const database = openDatabase(ownerUrl)
   try {
     const { applied, before, outdated } = await migrateUp(database.sequelize)
@@ -47,10 +51,12 @@ export async function prepareDatabase({ url, ownerUrl }: DatabaseUrls, demo: boo
     if (outdated && before > 0)
       for (const { id } of await database.of(SHOPS).findAll()) await inShop(database, id, null, askForRebuild)
     const shops = await database.of(SHOPS).findAll()
-    if (shops.length > 0) return { demo: shops.some((shop) => shop.demo) }
-    if (demo) await loadWithProgress(database)
-    else await makeEmptyShop(database)
-    return { demo }
+    if (shops.length === 0) {
+      if (demo) await loadWithProgress(database)
+      else await beginShop(database, Intl.DateTimeFormat().resolvedOptions().timeZone)
+    }
+    const link = (await waitsForFirstDay(database)) ? await linkForOwner(database, {}) : null
+    return { demo: shops.length === 0 ? demo : shops.some((shop) => shop.demo), firstDayToken: link?.token ?? null }
   } catch (error) {
     throw asPlain(error, ownerUrl)
   } finally {
@@ -89,64 +95,4 @@ async function loadWithProgress(database: Database): Promise<void> {
   )
   write('')
   say(`Loaded the demo shop: ${bikes} bikes, ${readings} readings over two years.`)
-}
-
-/** A shop to begin with: an owner with a password said once, a rule to measure with, the shipped house rules. */
-async function makeEmptyShop(database: Database): Promise<void> {
-  const shopId = v7()
-  const password = randomBytes(9).toString('base64url')
-  // One transaction: a start that is interrupted leaves no shop without people.
-  await inShop(database, shopId, null, async ({ of, transaction, now }) => {
-    await of(SHOPS).create(
-      {
-        id: shopId,
-        code: 'workshop',
-        name: 'My workshop',
-        timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-        distanceUnit: 'km',
-        demo: false,
-      },
-      { transaction },
-    )
-    const owner = v7()
-    await of(PEOPLE).create(
-      {
-        id: owner,
-        name: 'Owner',
-        initials: 'O',
-        signInName: 'owner',
-        role: 'owner',
-        passwordHash: await hash(password),
-        active: true,
-      },
-      { transaction },
-    )
-    // "As marked" has no limits of its own: the change mark of whichever instrument is named.
-    const shipped = [...SHIPPED_RULES, { ...SHIPPED_RULES[0], school: 'as-marked' as const }]
-    for (const [i, { school, limits, watchShare }] of shipped.entries()) {
-      const id = v7()
-      await of(HOUSE_RULES).create({ id, school, isDefault: i === 0 }, { transaction })
-      await of(HOUSE_RULE_VERSIONS).create(
-        { id: v7(), houseRuleId: id, version: 1, limits, watchShare, validFrom: now },
-        { transaction },
-      )
-    }
-    const instrumentId = v7()
-    await of(INSTRUMENTS).create({ id: instrumentId, kind: 'steel-rule', name: 'Steel rule' }, { transaction })
-    await of(INSTRUMENT_VERSIONS).create(
-      {
-        id: v7(),
-        instrumentId,
-        version: 1,
-        uMm: 0.25,
-        bias: 0,
-        biasU: 0,
-        validFrom: now,
-        personId: owner,
-        reason: 'taken into use',
-      },
-      { transaction },
-    )
-  })
-  say(`Made an empty shop. Sign in as "owner" with the password ${password} (said only now).`)
 }

@@ -8,6 +8,7 @@ import { addressOf } from './address.ts'
 import { buildWeb } from './buildWeb.ts'
 import { Lock } from './lock.ts'
 import { readOptions, refuseOpenDemo, type Options } from './options.ts'
+import { linkOf } from './ownersLink.ts'
 import { PlainError, say, sentenceOf } from './plain.ts'
 import { startCluster } from './postgres/cluster.ts'
 import { postgresPrograms } from './postgres/programs.ts'
@@ -206,7 +207,7 @@ async function start(): Promise<void> {
           backups: givenBackups(options),
         }
   if (isLeaving()) return
-  const { demo } = await prepareDatabase(urls, options.demo)
+  const { demo, firstDayToken } = await prepareDatabase(urls, options.demo)
   refuseOpenDemo(options, demo)
   if (isLeaving()) return
   const { DATABASE_OWNER_URL: _, BACKUP_URL: __, ...ours } = process.env
@@ -241,6 +242,10 @@ async function start(): Promise<void> {
   undo.push(() => server.stop())
   await server.start()
   say(`Pelrin is at ${at}  (Ctrl-C stops it)`)
+  if (firstDayToken !== null) {
+    say('A new workshop begins here; the link works once, for an hour (then: npm run owner -- --new-token):')
+    say(linkOf(at, firstDayToken))
+  }
 }
 
 start().catch((error: unknown) => {

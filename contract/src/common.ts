@@ -23,6 +23,14 @@ export const Day = v.pipe(v.string('text-missing'), v.isoDate('day-malformed'), 
 export const line = (longest: number) =>
   v.pipe(v.string('text-missing'), v.trim(), v.nonEmpty('text-missing'), v.maxLength(longest, 'text-too-long'))
 
+/** A change of a row: any of these fields. What is left out stays as it is. */
+export const changeOf = <E extends v.ObjectEntries>(entries: E) =>
+  v.object(
+    Object.fromEntries(Object.entries(entries).map(([name, schema]) => [name, v.exactOptional(schema)])) as {
+      readonly [K in keyof E]: v.ExactOptionalSchema<E[K], undefined>
+    },
+  )
+
 /** Which way round a list is: `up` has the least first. */
 export const SortWay = v.picklist(['up', 'down'], 'field-invalid')
 export type SortWay = v.InferOutput<typeof SortWay>

@@ -91,7 +91,10 @@ export const fileRoutes = {
     access: 'owner',
     takes: { as: 'body', types: ['application/x-ndjson'] },
     gives: 'application/json',
-    asks: { apply: 'yes: it is taken in; without: it is looked at.' },
+    asks: {
+      apply: 'yes: it is taken in; without: it is looked at.',
+      settings: 'yes: the shop says of itself from now on what the archive’s did.',
+    },
   },
   previewTable: {
     name: 'previewTable',
@@ -111,6 +114,21 @@ export const fileRoutes = {
     takes: { as: 'form', types: ['text/csv'] },
     gives: 'application/json',
     creates: true,
+  },
+  auditCsv: {
+    name: 'auditCsv',
+    method: 'GET',
+    path: '/audit.csv',
+    summary: 'Who did what when to which bike, as a table.',
+    access: 'owner',
+    gives: 'text/csv',
+    asks: {
+      personId: 'Of one person.',
+      bikeId: 'About one bike.',
+      action: 'Of one kind.',
+      from: 'From a day on, YYYY-MM-DD.',
+      to: 'Up to a day and with it.',
+    },
   },
   gaugeEvents: {
     name: 'gaugeEvents',

@@ -1,3 +1,4 @@
+import { accessEndpoints } from './access.ts'
 import { backupsEndpoints } from './backups.ts'
 import { bikesEndpoints } from './bikes.ts'
 import { careEndpoints } from './care.ts'
@@ -17,15 +18,18 @@ import { newBikeEndpoints } from './newBike.ts'
 import { ordersEndpoints } from './orders.ts'
 import { otherWearEndpoints } from './otherWear.ts'
 import { partsEndpoints } from './parts.ts'
+import { peopleEndpoints } from './people.ts'
 import { potEndpoints } from './pot.ts'
 import { readingsEndpoints } from './readings.ts'
 import { remindersEndpoints } from './reminders.ts'
 import { sessionEndpoints } from './session.ts'
+import { shopEndpoints } from './shop.ts'
 import { sheetsEndpoints } from './sheets.ts'
 import { standEndpoints } from './stand.ts'
 import { stockEndpoints } from './stock.ts'
 import { studiesEndpoints } from './studies.ts'
 
+export * from './access.ts'
 export * from './backups.ts'
 export * from './bikes.ts'
 export * from './care.ts'
@@ -50,12 +54,14 @@ export * from './orders.ts'
 export * from './otherWear.ts'
 export * from './partModels.ts'
 export * from './parts.ts'
+export * from './people.ts'
 export * from './pot.ts'
 export * from './readings.ts'
 export * from './reminders.ts'
 export * from './session.ts'
 export * from './roles.ts'
 export * from './sheets.ts'
+export * from './shop.ts'
 export * from './stand.ts'
 export * from './standing.ts'
 export * from './stock.ts'
@@ -65,6 +71,9 @@ export * from './tablesIn.ts'
 /** What the server can be asked, by capability. */
 export const capabilities = {
   session: sessionEndpoints,
+  shop: shopEndpoints,
+  people: peopleEndpoints,
+  access: accessEndpoints,
   stand: standEndpoints,
   bikes: bikesEndpoints,
   newBike: newBikeEndpoints,
@@ -96,6 +105,9 @@ export const capabilities = {
 /** Everything the server can be asked. */
 export const endpoints = {
   ...sessionEndpoints,
+  ...shopEndpoints,
+  ...peopleEndpoints,
+  ...accessEndpoints,
   ...standEndpoints,
   ...bikesEndpoints,
   ...newBikeEndpoints,

@@ -1,18 +1,11 @@
 import * as v from 'valibot'
-import { DistanceUnit, Id, line, Moment } from './common.ts'
+import { Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
 import { Role } from './roles.ts'
+import { Shop } from './shop.ts'
 
 export const Person = v.object({ id: Id, name: v.string(), initials: v.string(), role: Role })
 export type Person = v.InferOutput<typeof Person>
-
-const Shop = v.object({
-  id: Id,
-  code: v.string(),
-  name: v.string(),
-  timeZone: v.string(),
-  distanceUnit: DistanceUnit,
-})
 
 export const Session = v.object({
   shop: Shop,

@@ -212,6 +212,7 @@ const server = createApp({
     forecastShop: () => Promise.resolve(),
     settleOrder: () => Promise.resolve(),
     sendMessages: () => Promise.resolve(),
+    rebuildShop: () => Promise.resolve(),
     learn: () => Promise.resolve({ groups: [], unsaid: null }),
   },
 }).listen(0, '127.0.0.1')

@@ -4,6 +4,7 @@ import { pipeline } from 'node:stream/promises'
 import split2 from 'split2'
 import { v7 } from 'uuid'
 import { takeIn } from '../../server/src/archive/archiveIn.ts'
+import { asShop } from '../../server/src/sessions/describe.ts'
 import { writeArchive } from '../../server/src/archive/archiveOut.ts'
 import { tableAsCsv } from '../../server/src/archive/csv.ts'
 import { inShop, type Database } from '../../server/src/db/index.ts'
@@ -20,13 +21,13 @@ const RIDES = 1_000_000
  */
 export async function million(database: Database, shopId: string, folder: string): Promise<Went[]> {
   await addRides(database, shopId)
-  const shop = { id: shopId, name: 'Bench', timeZone: 'UTC' }
+  const shop = (await database.of(SHOPS).findByPk(shopId))!
   const archive = join(folder, 'shop.jsonl')
   const asTable = await watched('a million rides out as CSV', () =>
     pipeline([...tableAsCsv(database, shopId, 'rides'), createWriteStream(join(folder, 'rides.csv'))]),
   )
   const out = await watched('a shop with a million rides out as one archive', () =>
-    writeArchive(database, shop, archive, new AbortController().signal),
+    writeArchive(database, asShop(shop), archive, new AbortController().signal),
   )
   const wayIn = await watched('the same into an empty one', async () => {
     const id = v7()
@@ -39,7 +40,7 @@ export async function million(database: Database, shopId: string, folder: string
       demo: false,
     })
     await inShop(database, id, null, (work) =>
-      takeIn(work, createReadStream(archive).pipe(split2()) as AsyncIterable<string>),
+      takeIn(work, createReadStream(archive).pipe(split2()) as AsyncIterable<string>, { settings: false }),
     )
   })
   return [asTable, out, wayIn]

@@ -5,6 +5,7 @@ import compress from 'koa-compress'
 import helmet from 'koa-helmet'
 import serveStatic from 'koa-static'
 import type { Logger } from 'pino'
+import { accessRoutes, auditFilesRoutes } from './access/routes.ts'
 import { archiveRoutes } from './archive/routes.ts'
 import { authRoutes } from './auth/routes.ts'
 import type { Backups } from './backups/backups.ts'
@@ -43,8 +44,11 @@ import type { Supplier } from './orders/supplier.ts'
 import { otherWearRoutes } from './otherWear/routes.ts'
 import { partsRoutes } from './parts/routes.ts'
 import { potRoutes } from './pot/routes.ts'
+import { peopleRoutes } from './people/routes.ts'
 import { Thermometers } from './pot/thermometers.ts'
 import { readingsRoutes } from './readings/routes.ts'
+import { WrongFrom } from './sessions/tries.ts'
+import { shopRoutes } from './shop/routes.ts'
 import { Printer } from './sheets/printer.ts'
 import { sheetFilesRoutes, sheetsRoutes } from './sheets/routes.ts'
 import { standRoutes } from './stand/routes.ts'
@@ -107,7 +111,11 @@ export function createApp({
     if (!wentAway(error)) logger.error({ err: error }, 'connection')
   })
   const serving = new Serving(database, scratch, logger)
-  authRoutes(serving, hub)
+  const tools = { database, wrongFrom: new WrongFrom() }
+  authRoutes(serving, tools, hub)
+  peopleRoutes(serving, tools, hub)
+  accessRoutes(serving, hub)
+  shopRoutes(serving, jobs)
   standRoutes(serving)
   bikesRoutes(serving)
   readingsRoutes(serving)
@@ -134,6 +142,7 @@ export function createApp({
   limitsRoutes(serving)
   looksRoutes(serving)
   archiveRoutes(serving)
+  auditFilesRoutes(serving)
   catalogueTablesRoutes(serving, tables)
   gaugeEventsRoutes(serving, hub)
   rideFilesRoutes(serving, importer)

@@ -1,4 +1,3 @@
-import { IDLE_MS } from './sessions/currentSession.ts'
 import type { Database } from './db/connection.ts'
 import { inShop } from './db/work.ts'
 import { sealTokens } from './imports/pull.ts'
@@ -12,9 +11,8 @@ const TRIES_KEPT = `interval '2 days'`
 
 /** Clears away what has had its time: sessions, keys of writes long done, counted tries, folders of processes that are gone; seals what is open. */
 export async function keepHouse(database: Database, scratch: Scratch, secrets: Secrets | undefined): Promise<void> {
-  await database.sequelize.query('DELETE FROM sessions WHERE expires_at < now() OR last_seen_at < :idle', {
-    replacements: { idle: new Date(Date.now() - IDLE_MS) },
-  })
+  await database.sequelize.query('DELETE FROM sessions WHERE expires_at < now()')
+  await database.sequelize.query(`DELETE FROM invitations WHERE expires_at < now() - ${TRIES_KEPT}`)
   for (const { id } of await database.of(SHOPS).findAll())
     await inShop(database, id, null, async (work) => {
       await work.execute(`DELETE FROM idempotency_keys WHERE created_at < now() - ${KEYS_KEPT}`)

@@ -6,12 +6,13 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints } from '@pelrin/contract'
 import type { ProblemError } from '../problems/problem.ts'
 import { inShop } from '../db/work.ts'
-import { startShop, type RunningShop } from '../testing/shop.ts'
+import { startOwnShop, startShop, type RunningShop } from '../testing/shop.ts'
 import { rebuildState } from '../state/bikeState.ts'
 import { takeIn, type TakenIn } from './archiveIn.ts'
 import { Scratch } from '../transfers/scratch.ts'
 import { writeArchive } from './archiveOut.ts'
 import { SHOPS } from '../auth/models.ts'
+import { asShop } from '../sessions/describe.ts'
 import { CUSTOMERS } from '../bikes/models.ts'
 
 let shop: RunningShop
@@ -25,8 +26,8 @@ afterAll(() => shop.close())
 async function archiveOf(id: string): Promise<string[]> {
   return new Scratch().during(id, async (folder) => {
     const path = join(folder, 'archive')
-    const of = { id, name: 'Saltmarsh Row Cycles', timeZone: 'Europe/London' }
-    await writeArchive(shop.database, of, path, new AbortController().signal)
+    const of = await shop.database.of(SHOPS).findByPk(id)
+    await writeArchive(shop.database, asShop(of!), path, new AbortController().signal)
     return (await readFile(path, 'utf8')).trimEnd().split('\n')
   })
 }
@@ -43,7 +44,12 @@ async function emptyShop(): Promise<string> {
   return id
 }
 const into = (id: string, given: readonly string[]): Promise<TakenIn[]> =>
-  inShop(shop.database, id, null, (work) => takeIn(work, Readable.from(given)))
+  inShop(
+    shop.database,
+    id,
+    null,
+    async (work) => (await takeIn(work, Readable.from(given), { settings: false })).tables,
+  )
 const refusal = async (given: readonly string[]): Promise<[string, unknown]> => {
   const id = await emptyShop()
   const error = await into(id, given).then(
@@ -68,7 +74,7 @@ describe('an archive of a whole shop', () => {
     // Its date apart, and what an archive says and nobody believes.
     const believed = (line: string): string =>
       line
-        .replace(/"role": "[\w-]+"|"active": (true|false)|"elsewhere": (true|false)/g, '')
+        .replace(/"role": "[\w-]+"|"active": (true|false)|"elsewhere": (true|false)|"left_on": ("[\d-]+"|null)/g, '')
         .replace(/"sha256":"\w+"/, '')
     expect(again.slice(1).map(believed)).toEqual(lines.slice(1).map(believed))
     expect(JSON.parse(again[0]!)).toMatchObject({ pelrin: 'archive', version: 1 })
@@ -140,5 +146,89 @@ describe('an archive of a whole shop', () => {
     expect(await refusal(lines.with(at, '{"table"'))).toEqual(['archive-line', at + 1])
     expect(await refusal(['name;phone'])).toEqual(['archive-none', 1])
     expect(await refusal([])).toEqual(['archive-none', 0])
+  })
+})
+
+/** Sends an archive to a shop as its owner does. */
+const sent = async (
+  to: RunningShop,
+  archive: string,
+  query = '',
+): Promise<{
+  status: number
+  body: { tables: TakenIn[]; replaces: boolean; settings: { name: string }[]; code?: string }
+}> => {
+  const answer = await to.device.raw(
+    'POST',
+    `/api/v1/archive${query}`,
+    { 'content-type': 'application/octet-stream' },
+    archive,
+  )
+  return { status: answer.status, body: (await answer.json()) as never }
+}
+/** What a shop holds, table by table, its rows as they are but for what an archive is not believed. */
+const outOf = async (from: RunningShop): Promise<string> =>
+  (await from.device.raw('GET', '/api/v1/archive.jsonl')).text()
+const heldBy = (text: string): Map<string, string[]> => {
+  const rows = new Map<string, string[]>()
+  for (const line of text.trimEnd().split('\n').slice(1, -1)) {
+    const { table, row } = JSON.parse(line) as { table: string; row: Record<string, unknown> }
+    const { role: _, active: __, left_on: ___, elsewhere: ____, ...kept } = row
+    rows.set(table, [...(rows.get(table) ?? []), JSON.stringify(kept)])
+  }
+  return rows
+}
+
+describe('an archive into the very shop that is made without a demo', () => {
+  it('takes the place of what it was born with, row by row, all 119 bikes; settings follow where that is said', async () => {
+    const own = await startOwnShop()
+    const archive = await outOf(shop)
+    const looked = await sent(own, archive)
+    expect([looked.status, looked.body.replaces]).toEqual([200, true])
+    expect(looked.body.settings.map(({ name }) => name).sort()).toEqual(['name', 'stands'])
+    const taken = await sent(own, archive, '?apply=yes&settings=yes')
+    expect([taken.status, taken.body.code]).toEqual([200, undefined])
+    expect(taken.body.tables.every(({ conflicts }) => conflicts === 0)).toBe(true)
+    const [from, into] = [heldBy(archive), heldBy(await outOf(own))]
+    const others = ['people', 'devices', 'audit']
+    expect([...into.keys()].sort()).toEqual([...from.keys()].sort())
+    for (const [table, rows] of from) if (!others.includes(table)) expect(into.get(table), table).toEqual(rows)
+    // Who came with it is there beside who took it in.
+    for (const table of others) for (const row of from.get(table)!) expect(into.get(table)).toContain(row)
+    expect(from.get('bikes')).toHaveLength(119)
+    const session = (await own.device.ask(endpoints.session)).body
+    expect(session.shop).toMatchObject({ name: 'Saltmarsh Row Cycles', code: 'slipway', stands: 3 })
+    expect(session.people.map(({ name }) => name)).toEqual(['Wen Harrow'])
+    const { body: people } = await own.device.ask(endpoints.people)
+    const came = people.filter(({ name }) => name !== 'Wen Harrow')
+    expect(came.length).toBe(from.get('people')!.length)
+    expect(came.every(({ leftOn, hasPassword, role }) => leftOn !== null && !hasPassword && role === 'read-only')).toBe(
+      true,
+    )
+    // The same once more: nothing is added, nothing made room.
+    const again = await sent(own, archive)
+    expect(again.body).toMatchObject({ replaces: false, settings: [] })
+    expect(again.body.tables.every(({ added, conflicts }) => added === 0 && conflicts === 0)).toBe(true)
+    await own.close()
+  })
+  it('is taken of a shop with nothing, too', async () => {
+    const [from, own] = [await startOwnShop(), await startOwnShop()]
+    const archive = await outOf(from)
+    expect((await sent(own, archive, '?apply=yes')).status).toBe(200)
+    const [there, here] = [heldBy(archive), heldBy(await outOf(own))]
+    for (const table of ['house_rules', 'house_rule_versions', 'instruments', 'instrument_versions'])
+      expect(here.get(table), table).toEqual(there.get(table))
+    await Promise.all([from.close(), own.close()])
+  })
+  it('is refused whole, with a sentence, where the shop already works otherwise', async () => {
+    const own = await startOwnShop()
+    const { id } = (await own.device.ask(endpoints.session)).body.shop
+    await inShop(own.database, id, null, (work) =>
+      work.of(CUSTOMERS).create({ id: v7(), name: 'Nan Oake' }, { transaction: work.transaction }),
+    )
+    const refused = await sent(own, await outOf(shop), '?apply=yes')
+    expect([refused.status, refused.body.code]).toEqual([409, 'archive-collides'])
+    expect(heldBy(await outOf(own)).get('customers')).toHaveLength(1)
+    await own.close()
   })
 })

@@ -1,10 +1,13 @@
-import { createHash, randomBytes } from 'node:crypto'
-import { hash } from '@node-rs/argon2'
+import { createHash } from 'node:crypto'
 import * as v from 'valibot'
+import type { ProblemCode } from '@pelrin/contract/messages'
+import { brokenBy } from '../db/refused.ts'
 import { analyzeTables, type Work } from '../db/work.ts'
 import { ProblemError } from '../problems/problem.ts'
+import { clearBornWith, isAsBorn } from '../shop/bornShop.ts'
 import { ARCHIVE_VERSION } from './archiveOut.ts'
 import { archivedTables, asBelieved, DERIVED, NOT_BELIEVED, type ArchivedTable } from './archivedTables.ts'
+import { shopDiffers, takeSettings, type ShopDiffers } from './shopSettings.ts'
 
 /** Rows written at a time. */
 const MOST = 500
@@ -25,23 +28,40 @@ export interface TakenIn {
   readonly conflicts: number
 }
 
-const Head = v.object({ pelrin: v.literal('archive'), version: v.number() })
+/** What an archive brings into a shop. */
+export interface ArchiveTaken {
+  readonly tables: TakenIn[]
+  /** The shop had only what it was born with, which made room. */
+  readonly replaces: boolean
+  /** What the archive's shop says of itself otherwise than this one. */
+  readonly settings: ShopDiffers[]
+}
+
+const Head = v.object({ pelrin: v.literal('archive'), version: v.number(), shop: v.exactOptional(v.unknown()) })
 const Line = v.object({ table: v.string(), row: v.record(v.string(), v.unknown()) })
 const Foot = v.object({ end: v.literal(true), rows: v.number(), sha256: v.string() })
 
 /**
- * Takes an archive into a shop: what is not there is added, what is there stays as it is. In whoever's transaction, all or nothing.
+ * Takes an archive into a shop: what is not there is added, what is there stays as it is. Of a shop that has only what it was born with, that
+ * makes room first. In whoever's transaction, all or nothing.
  *
  * @param lines of the archive, as they come
- * @returns what came of each table that had rows
- * @throws ProblemError 422 with the line, for one that is none, truncated, of a newer version, or holds what no archive has
+ * @param options `settings`: this shop says of itself from now on what the archive's did
+ * @throws ProblemError 422 with the line, for one that is none, truncated, of a newer version, or holds what no archive has; 409 where
+ *   something that is here is in the way of what much of it rests on
  */
-export async function takeIn(work: Work, lines: AsyncIterable<string>): Promise<TakenIn[]> {
+export async function takeIn(
+  work: Work,
+  lines: AsyncIterable<string>,
+  { settings }: { readonly settings: boolean },
+): Promise<ArchiveTaken> {
+  const replaces = await isAsBorn(work)
+  if (replaces) await clearBornWith(work)
+  let differs: ShopDiffers[] = []
   const tables = new Map((await archivedTables(work)).map((table) => [table.name, table]))
   const counts = new Map<string, { added: number; same: number; conflicts: number }>()
   let lookAgainAt = 0
   const digest = createHash('sha256')
-  const nobody = await hash(randomBytes(32))
   let number = 0
   let rows = 0
   let ended = false
@@ -53,7 +73,10 @@ export async function takeIn(work: Work, lines: AsyncIterable<string>): Promise<
     Object.assign(batch, { table: null, texts: [] })
     const before = counts.get(table.name)
     if (!before) lookAgainAt = 0
-    const { added, same } = await writeRows(work, table, given.split(' '), texts, nobody)
+    const { added, same } = await writeRows(work, table, given.split(' '), texts).catch((error: unknown) => {
+      if (brokenBy(error)?.rule === 'reference') throw problemAt(409, 'archive-collides', number)
+      throw error
+    })
     const now = {
       added: (before?.added ?? 0) + added,
       same: (before?.same ?? 0) + same,
@@ -74,6 +97,8 @@ export async function takeIn(work: Work, lines: AsyncIterable<string>): Promise<
       const head = v.safeParse(Head, read)
       if (!head.success) throw refuse('archive-none')
       if (head.output.version > ARCHIVE_VERSION) throw refuse('archive-newer')
+      differs = await shopDiffers(work, head.output.shop)
+      if (settings) await takeSettings(work, differs)
       continue
     }
     const foot = v.safeParse(Foot, read)
@@ -106,7 +131,7 @@ export async function takeIn(work: Work, lines: AsyncIterable<string>): Promise<
   }
   await flush()
   if (!ended) throw refuse(number === 0 ? 'archive-none' : 'archive-truncated')
-  return [...counts].map(([name, one]) => ({ name, ...one }))
+  return { tables: [...counts].map(([name, one]) => ({ name, ...one })), replaces, settings: differs }
 }
 
 const problem = (
@@ -121,7 +146,10 @@ const problem = (
     | 'archive-column'
     | 'archive-foreign',
   line: number,
-): ProblemError => new ProblemError(422, code, { values: { line } })
+): ProblemError => problemAt(422, code, line)
+
+const problemAt = (status: number, code: ProblemCode, line: number): ProblemError =>
+  new ProblemError(status, code, { values: { line } })
 
 function parsed(line: string): unknown {
   try {
@@ -136,7 +164,6 @@ async function writeRows(
   table: ArchivedTable,
   columns: readonly string[],
   texts: readonly string[],
-  nobody: string,
 ): Promise<{ added: number; same: number }> {
   const { name, key } = table
   const unbelieved = NOT_BELIEVED[name] ?? {}
@@ -150,16 +177,14 @@ async function writeRows(
      WHERE ${asBelieved('t', table, columns)} = ${asBelieved('g', table, columns)}`,
     { rows },
   )
-  // Who comes with an archive gets a password from the owner: nobody knows the one that stands here.
-  const people = name === 'people'
   const written = [...new Set([...columns, ...Object.keys(unbelieved)])]
   const [{ added } = { added: 0 }] = await work.select<{ added: number }>(
     `WITH written AS (
-       INSERT INTO ${name} (${written.join(', ')}${people ? ', password_hash' : ''})
-       SELECT ${written.map((column) => unbelieved[column] ?? `g.${column}`).join(', ')}${people ? ', :nobody' : ''} FROM ${given}
+       INSERT INTO ${name} (${written.join(', ')})
+       SELECT ${written.map((column) => unbelieved[column] ?? `g.${column}`).join(', ')} FROM ${given}
        ON CONFLICT DO NOTHING RETURNING 1)
      SELECT count(*)::int AS added FROM written`,
-    { rows, nobody },
+    { rows },
   )
   return { added, same }
 }

@@ -1,9 +1,11 @@
 import { createHash } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
 import { pipeline } from 'node:stream/promises'
+import type { Shop } from '@pelrin/contract'
 import type { Database } from '../db/connection.ts'
 import { inShop, type Work } from '../db/work.ts'
 import { archivedTables, asArchived } from './archivedTables.ts'
+import { settingsOf } from './shopSettings.ts'
 
 /** Of what an archive is made; an older one is brought up to it as it comes in, a newer one is refused. */
 export const ARCHIVE_VERSION = 1
@@ -16,12 +18,7 @@ const MOST = 1_000
  *
  * @param signal ends it, with nothing to be said of it
  */
-export async function writeArchive(
-  database: Database,
-  shop: { id: string; name: string; timeZone: string },
-  path: string,
-  signal: AbortSignal,
-): Promise<void> {
+export async function writeArchive(database: Database, shop: Shop, path: string, signal: AbortSignal): Promise<void> {
   const lines = async function* (work: Work): AsyncGenerator<string> {
     for await (const line of archiveLines(work, shop)) yield `${line}\n`
   }
@@ -31,16 +28,14 @@ export async function writeArchive(
   })
 }
 
-async function* archiveLines(
-  work: Work,
-  { name, timeZone }: { name: string; timeZone: string },
-): AsyncGenerator<string> {
+async function* archiveLines(work: Work, shop: Shop): AsyncGenerator<string> {
   const tables = await archivedTables(work)
   yield JSON.stringify({
     pelrin: 'archive',
     version: ARCHIVE_VERSION,
     madeAt: work.now.toISOString(),
-    shop: { name, timeZone },
+    // Where it is taken in, it has an id, a version and a door of its own.
+    shop: settingsOf(shop),
     tables: tables.map((table) => table.name),
   })
   const digest = createHash('sha256')

@@ -25,7 +25,7 @@ const SECRETS: Readonly<Record<string, readonly string[]>> = {
  * them some, and what it says was done is marked as from elsewhere.
  */
 export const NOT_BELIEVED: Readonly<Record<string, Readonly<Record<string, string>>>> = {
-  people: { role: `'read-only'`, active: 'false' },
+  people: { role: `'read-only'`, active: 'false', left_on: 'coalesce(g.left_on, current_date)' },
   audit: { elsewhere: 'true' },
 }
 

@@ -13,6 +13,7 @@ import { ProblemError } from '../problems/problem.ts'
 import type { Serving } from '../http/serve.ts'
 import { tableTold } from '../imports/tableTold.ts'
 import { inBackground } from '../queue/background.ts'
+import { asShop } from '../sessions/describe.ts'
 import { rebuildState } from '../state/bikeState.ts'
 import { withBody, withFiles } from '../transfers/receive.ts'
 import { sendStream } from '../transfers/sendStream.ts'
@@ -73,7 +74,7 @@ export function archiveRoutes(serving: Serving): void {
       await inTurn(() => {
         // Who gave up while waiting takes nobody's turn.
         gone.signal.throwIfAborted()
-        return writeArchive(database, shop, path, gone.signal)
+        return writeArchive(database, asShop(shop), path, gone.signal)
       })
       await note(author, shop.id, 'took-out', 'archive')
       ctx.type = 'application/jsonl'
@@ -89,24 +90,25 @@ export function archiveRoutes(serving: Serving): void {
   // Looked at first, then taken in: both read the same file, and only the second leaves something.
   serving.file(fileRoutes.archiveIn, async ({ ctx, session, author }) => {
     const apply = ctx.query['apply'] === 'yes'
+    const settings = ctx.query['settings'] === 'yes'
     const { id: shopId } = session.shop
     ctx.body = await withBody(ctx.req, scratch, shopId, (path) =>
-      inTurn(async () => ({
-        tables: await inShop(
+      inTurn(() =>
+        inShop(
           database,
           shopId,
           author,
           async (work) => {
-            const all = await linesOf(path, (lines) => takeIn(work, lines))
+            const all = await linesOf(path, (lines) => takeIn(work, lines, { settings }))
             if (!apply) throw new OnlyLooked(all)
             await analyzeTables(work)
             await rebuildState(work)
-            await audited(work, 'took-in', 'archive', shopId, { taken: all })
+            await audited(work, 'took-in', 'archive', shopId, { taken: all.tables, settings })
             return all
           },
           { long: true },
         ).catch(seen),
-      })),
+      ),
     )
     ctx.set('Cache-Control', 'no-store')
   })

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { endpoints } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
 import { bikeNamed, Device, readingOf, serveDatabase, startShop, type RunningShop } from '../testing/shop.ts'
-import { waitAfter } from './tries.ts'
+import { waitAfter } from '../sessions/tries.ts'
 
 let shop: RunningShop
 let shopId: string
@@ -87,11 +87,11 @@ describe('signing in', () => {
     expect((await device.ask(endpoints.signOut)).status).toBe(204)
     expect((await device.ask(endpoints.lineUp)).problem.code).toBe('not-signed-in')
   })
-  it('is over for a session nobody has used for a week', async () => {
+  it('is over for a session nobody has used for thirty days', async () => {
     const device = await signedIn()
     const { body } = await device.ask(endpoints.session)
     await change(
-      `UPDATE sessions SET last_seen_at = now() - interval '8 days' WHERE device_id = :id RETURNING shop_id`,
+      `UPDATE sessions SET last_seen_at = now() - interval '31 days', expires_at = now() - interval '1 day' WHERE device_id = :id RETURNING shop_id`,
       {
         id: body.device.id,
       },

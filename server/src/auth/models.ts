@@ -1,5 +1,19 @@
-import type { Role } from '@pelrin/contract'
-import { bytes, flag, integer, key, maybe, moment, table, text, usually, uuid, type RowOf } from '../db/table.ts'
+import type { Role, ShopSettings } from '@pelrin/contract'
+import {
+  bytes,
+  day,
+  flag,
+  integer,
+  json,
+  key,
+  maybe,
+  moment,
+  table,
+  text,
+  usually,
+  uuid,
+  type RowOf,
+} from '../db/table.ts'
 
 export const SHOPS = table('shops', {
   id: key(uuid()),
@@ -8,6 +22,17 @@ export const SHOPS = table('shops', {
   timeZone: text(),
   distanceUnit: usually(text<'km' | 'mi'>(), null),
   demo: usually(flag(), null),
+  version: usually(integer(), null),
+  /** ISO 4217. */
+  currency: usually(text(), null),
+  /** How days, clocks and numbers are written. */
+  locale: usually(text(), null),
+  temperatureUnit: usually(text<'C' | 'F'>(), null),
+  /** Monday to Sunday. */
+  opening: usually(json<ShopSettings['opening']>(), null),
+  stands: usually(integer(), null),
+  /** When its owner came in for the first time; null: nobody has yet. */
+  begunAt: maybe(moment()),
   createdAt: usually(moment(), null),
 })
 export type ShopRow = RowOf<typeof SHOPS>
@@ -18,9 +43,13 @@ export const PEOPLE = table('people', {
   initials: text(),
   signInName: text(),
   role: text<Role>(),
-  passwordHash: text(),
+  /** Null until one is chosen: no password fits. */
+  passwordHash: maybe(text()),
   pinHash: maybe(text()),
   active: usually(flag(), null),
+  /** The last day they were here; null while they are. */
+  leftOn: maybe(day()),
+  version: usually(integer(), null),
   /** Kept in a demo shop only, to be shown on its sign-in page. */
   demoPassword: maybe(text()),
 })
@@ -65,3 +94,15 @@ export const SIGN_IN_TRIES = table('sign_in_tries', {
   waitsUntil: moment(),
 })
 export type SignInTryRow = RowOf<typeof SIGN_IN_TRIES>
+
+/** A link that lets one person in, once. */
+export const INVITATIONS = table('invitations', {
+  tokenHash: key(bytes()),
+  shopId: uuid(),
+  personId: uuid(),
+  kind: text<'first-day' | 'invited' | 'way-back'>(),
+  expiresAt: moment(),
+  usedAt: maybe(moment()),
+  createdAt: usually(moment(), null),
+})
+export type InvitationRow = RowOf<typeof INVITATIONS>

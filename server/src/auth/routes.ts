@@ -1,32 +1,18 @@
 import { endpoints, Role } from '@pelrin/contract'
-import type { Context } from 'koa'
 import { inShop } from '../db/work.ts'
 import type { GaugeHub } from '../gauge/hub.ts'
-import type { RequestState } from '../http/request.ts'
 import type { Serving } from '../http/serve.ts'
 import { accessLog } from './accessLog.ts'
-import { DEVICE_COOKIE, SESSION_COOKIE } from '../sessions/currentSession.ts'
-import { describe, prove, signIn, signOut, switchPerson, type Origin } from './service.ts'
-import { WrongFrom } from './tries.ts'
+import { describe } from '../sessions/describe.ts'
+import { giveCookies } from '../sessions/openSession.ts'
+import { originOf } from '../sessions/origin.ts'
+import type { SignInTools } from '../sessions/proven.ts'
+import { prove, signIn, signOut, switchPerson } from './service.ts'
 import { PEOPLE, SHOPS } from './models.ts'
 
-/** As long as browsers keep one, ms. */
-const DEVICE_MS = 400 * 86_400_000
-
-function originOf(ctx: Context & { state: RequestState }): Origin {
-  return {
-    address: ctx.ip,
-    deviceToken: ctx.cookies.get(DEVICE_COOKIE) ?? null,
-    sessionToken: ctx.cookies.get(SESSION_COOKIE) ?? null,
-    deviceName: ctx.get('User-Agent').slice(0, 120) || 'unnamed device',
-    requestId: ctx.state.requestId,
-  }
-}
-
 /** @param hub whose streams end with their session */
-export function authRoutes(serving: Serving, hub: GaugeHub): void {
-  const { database } = serving
-  const tools = { database, wrongFrom: new WrongFrom() }
+export function authRoutes(serving: Serving, tools: SignInTools, hub: GaugeHub): void {
+  const { database } = tools
 
   serving.serveAnyone(endpoints.door, async () => {
     const shops = await database.of(SHOPS).findAll({ order: [['name', 'ASC']] })
@@ -49,12 +35,10 @@ export function authRoutes(serving: Serving, hub: GaugeHub): void {
   })
 
   serving.serveAnyone(endpoints.signIn, async ({ body, ctx }) => {
-    const { token, deviceToken, expiresAt, session, ended } = await signIn(tools, body, originOf(ctx))
-    for (const hash of ended) hub.endSession(hash.toString('hex'))
-    const cookie = { httpOnly: true, sameSite: 'strict', secure: ctx.secure, overwrite: true } as const
-    ctx.cookies.set(SESSION_COOKIE, token, { ...cookie, expires: expiresAt })
-    ctx.cookies.set(DEVICE_COOKIE, deviceToken, { ...cookie, expires: new Date(Date.now() + DEVICE_MS) })
-    return session
+    const opened = await signIn(tools, body, originOf(ctx))
+    for (const hash of opened.ended) hub.endSession(hash.toString('hex'))
+    giveCookies(ctx, opened)
+    return opened.session
   })
 
   serving.serve(endpoints.session, ({ work, session }) => describe(work, session))

@@ -12,14 +12,21 @@ export interface Broken {
   readonly rule: 'unique' | 'reference'
   /** The columns concerned, where the database names them. */
   readonly columns: readonly string[]
+  /** The constraint or index that held, by its name. */
+  readonly constraint: string
 }
 
 /** Which rule of the schema the database refused a write for; null for every other failure. */
 export function brokenBy(error: unknown): Broken | null {
-  if (error instanceof UniqueConstraintError) return { rule: 'unique', columns: Object.keys(error.fields) }
-  if (error instanceof ForeignKeyConstraintError) return { rule: 'reference', columns: [] }
+  if (error instanceof UniqueConstraintError)
+    return { rule: 'unique', columns: Object.keys(error.fields), constraint: constraintOf(error) }
+  if (error instanceof ForeignKeyConstraintError)
+    return { rule: 'reference', columns: [], constraint: constraintOf(error) }
   return null
 }
+
+const constraintOf = ({ parent }: { readonly parent: Error }): string =>
+  (parent as { constraint?: string }).constraint ?? ''
 
 /** The SQLSTATE, or the system's own code. Broken rules are errors of validation here, and keep theirs one further in. */
 const codeOf = (error: Error): string => {

@@ -27,6 +27,7 @@ const until = (holds: () => boolean): Promise<void> =>
 const NO_JOBS = {
   forecastShop: () => Promise.resolve(),
   settleOrder: () => Promise.resolve(),
+  rebuildShop: () => Promise.resolve(),
   sendMessages: () => Promise.resolve(),
   learn: () => Promise.resolve({ groups: [], unsaid: null }),
 }

@@ -61,7 +61,7 @@ describe('every address', () => {
       const { status } = await knock(new Device(shop.base), route)
       if (status !== 401) open.push(route.name)
     }
-    expect(open.sort()).toEqual(['door', 'signIn'])
+    expect(open.sort()).toEqual(['door', 'enter', 'signIn', 'welcome'])
   })
 })
 

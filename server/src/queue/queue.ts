@@ -18,6 +18,8 @@ export interface ShopJobs {
   settleOrder(work: Work, orderId: string): Promise<void>
   /** Sends what waits in the outbox; asked for in the transaction that writes it. */
   sendMessages(work: Work): Promise<void>
+  /** Goes through a shop's bikes, where their state was asked for anew. */
+  rebuildShop(shopId: string): Promise<void>
   /** Learns from chains, in a thread of its own. */
   learn(asked: LearnAsked): Promise<Learned>
 }

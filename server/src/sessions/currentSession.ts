@@ -10,7 +10,9 @@ export const SESSION_COOKIE = 'pelrin_session'
 export const DEVICE_COOKIE = 'pelrin_device'
 
 /** A session nobody has used for so long is over, ms. */
-export const IDLE_MS = 7 * 86_400_000
+const IDLE_MS = 30 * 86_400_000
+/** Until when a session goes on that is used now. */
+export const sessionEnd = (now: Date): Date => new Date(now.getTime() + IDLE_MS)
 /** That somebody uses it is written down no more often than this, ms. */
 const SEEN_EVERY_MS = 5 * 60_000
 /** A password typed longer ago has to be typed again for what is the owner's, ms. */
@@ -53,9 +55,8 @@ export async function currentSession(
   const tokenHash = hashOfToken(token)
   const session = await database.of(SESSIONS).findByPk(tokenHash)
   const now = Date.now()
-  if (!session || session.expiresAt.getTime() < now || session.lastSeenAt.getTime() < now - IDLE_MS) return null
-  if (session.lastSeenAt.getTime() < now - SEEN_EVERY_MS)
-    await database.of(SESSIONS).update({ lastSeenAt: new Date(now) }, { where: { tokenHash } })
+  if (!session || session.expiresAt.getTime() < now) return null
+  if (session.lastSeenAt.getTime() < now - SEEN_EVERY_MS) await seen(database, ctx, token, tokenHash)
   const shop = await database.of(SHOPS).findByPk(session.shopId)
   if (!shop) return null
   const named = ctx.get('Pelrin-Person')
@@ -76,6 +77,16 @@ export async function currentSession(
     return null
   }
   return { tokenHash, shop, person, deviceId: session.deviceId, provedAt: absent ? null : session.provedAt }
+}
+
+/** A session goes on as long as it is used, in the database and in the browser. */
+async function seen(database: Database, ctx: Context, token: string, tokenHash: Buffer): Promise<void> {
+  const now = new Date()
+  const expiresAt = sessionEnd(now)
+  await database.of(SESSIONS).update({ lastSeenAt: now, expiresAt }, { where: { tokenHash } })
+  ctx.cookies.set(SESSION_COOKIE, token, {
+    ...{ httpOnly: true, sameSite: 'strict', secure: ctx.secure, overwrite: true, expires: expiresAt },
+  })
 }
 
 /** @throws ProblemError 403 for an owner's act when the password was not typed lately */

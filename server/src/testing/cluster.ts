@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync, chmodSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import pg from 'pg'
 import type {} from 'vitest'
 import type { TestProject } from 'vitest/node'
 import { startCluster } from '../../../scripts/postgres/cluster.ts'
@@ -19,6 +20,18 @@ declare module 'vitest' {
   }
 }
 
+/** The database nobody has begun a shop in, to copy from. */
+export const EMPTY_DATABASE = 'pelrin_empty'
+
+async function within(adminUrl: string, sql: string): Promise<void> {
+  const address = new URL(adminUrl)
+  address.pathname = '/postgres'
+  const client = new pg.Client({ connectionString: address.toString() })
+  await client.connect()
+  await client.query(sql)
+  await client.end()
+}
+
 /** One throwaway cluster for all tests of the server, with the demo shop to copy from. */
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
   const folder = mkdtempSync(join(tmpdir(), 'pelrin-test-'))
@@ -28,9 +41,12 @@ export default async function setup(project: TestProject): Promise<() => Promise
   await migrateUp(database.sequelize)
   await installQueue(cluster.ownerUrl)
   await grantServing(database.sequelize, 'pelrin')
-  const now = new Date()
-  await loadDemo(database, now)
   await database.close()
+  await within(cluster.adminUrl, `CREATE DATABASE ${EMPTY_DATABASE} TEMPLATE pelrin OWNER pelrin_owner`)
+  const now = new Date()
+  const demo = openDatabase(cluster.ownerUrl)
+  await loadDemo(demo, now)
+  await demo.close()
   project.provide('databaseUrl', cluster.url)
   project.provide('ownerUrl', cluster.ownerUrl)
   project.provide('adminUrl', cluster.adminUrl)

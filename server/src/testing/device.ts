@@ -62,7 +62,16 @@ export class Device {
     password = 'causeway-1',
     shop = 'saltmarsh',
   ): Promise<Answer<Output<typeof endpoints.signIn.result>>> {
-    const answer = await this.ask(endpoints.signIn, { body: { shop, name, password } })
+    return this.kept(await this.ask(endpoints.signIn, { body: { shop, name, password } }))
+  }
+
+  /** Comes in by a one-time link. */
+  async enter(body: Input<typeof endpoints.enter.body>): Promise<Answer<Output<typeof endpoints.enter.result>>> {
+    return this.kept(await this.ask(endpoints.enter, { body }))
+  }
+
+  /** Shows from now on what it was given, as a browser does. */
+  private kept<T>(answer: Answer<T>): Answer<T> {
     const given = answer.headers.getSetCookie().map((cookie) => cookie.split(';')[0])
     if (given.length > 0) this.cookie = given.join('; ')
     return answer

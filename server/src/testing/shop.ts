@@ -3,8 +3,9 @@ import pg from 'pg'
 import { pino } from 'pino'
 import { v7 } from 'uuid'
 import { inject } from 'vitest'
+import type { ShopSettings } from '@pelrin/contract'
 import { createApp } from '../app.ts'
-import { openForServing, type Database } from '../db/index.ts'
+import { openDatabase, openForServing, type Database } from '../db/index.ts'
 import { DeviceAddresses } from '../devices/addresses.ts'
 import learnFrom from '../forecast/learnFrom.ts'
 import { continueRun } from '../forecast/runs.ts'
@@ -13,11 +14,14 @@ import { Importer } from '../imports/importer.ts'
 import type { ShopJobs } from '../queue/queue.ts'
 import { drainOutbox } from '../messages/drain.ts'
 import { Gateway } from '../messages/gateway.ts'
+import { beginShop, linkForOwner } from '../people/ownersLink.ts'
 import { settleOrder } from '../orders/service.ts'
 import { Thermometers } from '../pot/thermometers.ts'
 import { Supplier } from '../orders/supplier.ts'
 import { Secrets } from '../secrets.ts'
 import { Printer } from '../sheets/printer.ts'
+import { continueRebuild } from '../state/rebuild.ts'
+import { EMPTY_DATABASE } from './cluster.ts'
 import { Device } from './device.ts'
 
 export { Device, type Answer } from './device.ts'
@@ -54,10 +58,10 @@ export async function asSuperuser(sql: string): Promise<void> {
   await client.end()
 }
 
-/** A database of its own, copied from the one with the demo shop. */
-export async function copyOfDemo(): Promise<{ url: string; drop: () => Promise<void> }> {
+/** A database of its own, copied from the one with the demo shop, or from the one with none. */
+export async function copyOfDemo(from = 'pelrin'): Promise<{ url: string; drop: () => Promise<void> }> {
   const name = `copy_${v7().replaceAll('-', '')}`
-  await asSuperuser(`CREATE DATABASE ${name} TEMPLATE pelrin OWNER pelrin_owner`)
+  await asSuperuser(`CREATE DATABASE ${name} TEMPLATE ${from} OWNER pelrin_owner`)
   const url = new URL(inject('databaseUrl'))
   url.pathname = `/${name}`
   return { url: url.toString(), drop: () => asSuperuser(`DROP DATABASE ${name} WITH (FORCE)`) }
@@ -110,6 +114,7 @@ export async function serveDatabase(
       transaction.afterCommit(() => void go().catch(() => undefined))
       return Promise.resolve()
     },
+    rebuildShop: async (shopId) => void (await continueRebuild(database, shopId, Infinity)),
     learn: (asked) => Promise.resolve(learnFrom(asked)),
   }
   const thermometers = new Thermometers(database, HERE, thermometer, 100)
@@ -158,4 +163,49 @@ export async function startShop(outside: Outside = {}): Promise<RunningShop> {
       await drop()
     },
   }
+}
+
+/** What somebody says of a shop of their own on its first day. */
+export const OWN_SHOP: ShopSettings = {
+  name: 'Slipway Cycles',
+  code: 'slipway',
+  timeZone: 'Europe/London',
+  currency: 'GBP',
+  locale: 'en-GB',
+  distanceUnit: 'km',
+  temperatureUnit: 'C',
+  opening: [...Array.from({ length: 5 }, () => ({ from: '09:00', to: '17:30' })), { from: '09:00', to: '13:00' }, null],
+  stands: 2,
+}
+export const OWN_PASSWORD = 'kelp and lanterns'
+
+/** The very shop `--no-demo` makes, with the token its first day begins by. */
+export async function startBornShop(outside: Outside = {}): Promise<RunningShop & { readonly token: string }> {
+  const { url, drop } = await copyOfDemo(EMPTY_DATABASE)
+  const owner = openDatabase(ownerOf(url))
+  await beginShop(owner, 'Europe/London')
+  const link = await linkForOwner(owner, {})
+  await owner.close()
+  const served = await serveDatabase(url, outside)
+  return {
+    ...served,
+    token: link!.token,
+    device: new Device(served.base),
+    close: async () => {
+      await served.close()
+      await drop()
+    },
+  }
+}
+
+/** The same, once its owner has come in. */
+export async function startOwnShop(outside: Outside = {}): Promise<RunningShop> {
+  const shop = await startBornShop(outside)
+  await shop.device.enter({
+    token: shop.token,
+    password: OWN_PASSWORD,
+    pin: '4711',
+    firstDay: { shop: OWN_SHOP, name: 'Wen Harrow', initials: 'WH', signInName: 'wen' },
+  })
+  return shop
 }

@@ -108,12 +108,20 @@ const person = (id: string, name: string, role: Session['person']['role']): Sess
 const TOVE = person('0192c7f2-5340-7b38-85ad-0000000000a1', 'Tove Sandell', 'owner')
 const RUAN = person('0192c7f2-5340-7b38-85ad-0000000000a2', 'Ruan Pike', 'mechanic')
 
+/** What the shop of the tests says of itself. */
+export const SHOP: Session['shop'] = {
+  ...{ id: 'shop', version: 1, code: 'saltmarsh', name: 'Saltmarsh Row Cycles' },
+  ...{ timeZone: 'Europe/London', currency: 'GBP', locale: 'en-GB', distanceUnit: 'km', temperatureUnit: 'C' },
+  opening: [...Array.from({ length: 5 }, () => ({ from: '09:00', to: '17:30' })), { from: '09:00', to: '13:00' }, null],
+  stands: 3,
+}
+
 /** What a problem is said to be, by its code. */
 export const sentenceOf = (code: string): string => problemText(messages.t, code)
 
 /** Who is at the bench in tests of places. */
 export const sessionOf = (at: 'tove' | 'ruan' = 'tove'): Session => ({
-  shop: { id: 'shop', code: 'saltmarsh', name: 'Saltmarsh Row Cycles', timeZone: 'Europe/London', distanceUnit: 'km' },
+  shop: SHOP,
   person: at === 'tove' ? TOVE : RUAN,
   peopleHere: [TOVE, RUAN],
   people: [TOVE, RUAN],

@@ -21,6 +21,7 @@ import { presence } from './0021-presence.ts'
 import { standing } from './0022-standing.ts'
 import { schools } from './0023-schools.ts'
 import { unsaidWear } from './0024-unsaid-wear.ts'
+import { ownShop } from './0025-own-shop.ts'
 import { gone } from './0014-gone.ts'
 import { otherWear } from './0011-other-wear.ts'
 
@@ -50,4 +51,5 @@ export const migrations: readonly Migration[] = [
   standing,
   schools,
   unsaidWear,
+  ownShop,
 ]
