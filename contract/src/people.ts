@@ -70,6 +70,13 @@ export const Enter = v.object({
       name: line(80),
       initials: Initials,
       signInName: SignInName,
+      /** Work a whole day takes, minutes; a shorter day takes its share, a closed one none. */
+      dayMinutes: v.pipe(
+        v.number('number-malformed'),
+        v.integer('number-malformed'),
+        v.minValue(60, 'day-minutes-range'),
+        v.maxValue(6000, 'day-minutes-range'),
+      ),
     }),
   ),
 })

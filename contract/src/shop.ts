@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { CareKind } from './forecast.ts'
 import { changeOf, DistanceUnit, line } from './common.ts'
 import { endpoint } from './endpoint.ts'
 
@@ -66,6 +67,8 @@ export const ShopSettings = v.object({
   temperatureUnit: TemperatureUnit,
   /** Monday to Sunday. */
   opening: v.pipe(v.array(OpeningDay), v.length(7, 'field-invalid')),
+  /** Ways to treat a chain that are usual here, the most usual first: offered first of a new chain. */
+  careWays: v.pipe(v.array(CareKind), v.minLength(1, 'care-ways-missing')),
   stands: v.pipe(
     v.number('number-malformed'),
     v.integer('stands-range'),

@@ -52,6 +52,8 @@ export const problems = {
   'temperature-unit-unknown': 'Use °C or °F.',
   'clock-malformed': 'This is no time of day. One is 09:30.',
   'opening-ends-before': 'This is before the opening.',
+  'care-ways-missing': 'Choose at least one.',
+  'day-minutes-range': 'Between 1 and 100 hours.',
   'stands-range': 'A workshop has 1 to 40 stands.',
   // Fields
   'text-missing': 'This cannot be empty.',

@@ -1,1 +1,2 @@
 export * from './planVisits.ts'
+export { minutesByDay, type OpeningHours } from './minutesByDay.ts'

@@ -185,7 +185,7 @@ describe('an archive into the very shop that is made without a demo', () => {
     const archive = await outOf(shop)
     const looked = await sent(own, archive)
     expect([looked.status, looked.body.replaces]).toEqual([200, true])
-    expect(looked.body.settings.map(({ name }) => name).sort()).toEqual(['name', 'stands'])
+    expect(looked.body.settings.map(({ name }) => name).sort()).toEqual(['careWays', 'name', 'stands'])
     const taken = await sent(own, archive, '?apply=yes&settings=yes')
     expect([taken.status, taken.body.code]).toEqual([200, undefined])
     expect(taken.body.tables.every(({ conflicts }) => conflicts === 0)).toBe(true)

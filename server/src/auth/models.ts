@@ -10,6 +10,7 @@ import {
   moment,
   table,
   text,
+  texts,
   usually,
   uuid,
   type RowOf,
@@ -31,6 +32,8 @@ export const SHOPS = table('shops', {
   /** Monday to Sunday. */
   opening: usually(json<ShopSettings['opening']>(), null),
   stands: usually(integer(), null),
+  /** Ways to treat a chain that are usual here, the most usual first. */
+  careWays: usually(texts<ShopSettings['careWays'][number]>(), null),
   /** When its owner came in for the first time; null: nobody has yet. */
   begunAt: maybe(moment()),
   createdAt: usually(moment(), null),

@@ -1,5 +1,7 @@
 import type { Enter, Session, Welcome } from '@pelrin/contract'
+import { minutesByDay } from '@pelrin/core'
 import { audited, inShop, type Work } from '../db/work.ts'
+import { writeChange } from '../limits/changes.ts'
 import { ProblemError, refuseField } from '../problems/problem.ts'
 import { asPerson, asShop, describe } from '../sessions/describe.ts'
 import type { CurrentSession } from '../sessions/currentSession.ts'
@@ -53,9 +55,14 @@ export async function enter(
       author: { personId: person.id, deviceId: null, requestId: origin.requestId },
     }
     if (invitation.kind === 'first-day' && firstDay) {
-      const { shop: settings, ...said } = firstDay
+      const { shop: settings, dayMinutes, ...said } = firstDay
       await writeShop(work, shop, settings, { begunAt: work.now })
       await whereFree(work, () => write(work, person, said), 'firstDay.')
+      await writeChange(
+        work,
+        { kind: 'assumptions', fromVersion: 0, overrides: minutesByDay(settings.opening, dayMinutes) },
+        'first day',
+      )
       await audited(work, 'began', 'shop', shop.id, { shop: settings.name })
     }
     await writeSecret(work, person.id, { passwordHash })

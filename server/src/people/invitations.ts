@@ -32,8 +32,7 @@ export async function makeInvitation(
 /** The link a token is of. @throws ProblemError 401 for one that lets nobody in any more, or never did */
 export async function invitationOf(database: Database, token: string): Promise<InvitationRow> {
   const found = await database.of(INVITATIONS).findByPk(hashOfToken(token))
-  if (found?.usedAt !== null || found.expiresAt.getTime() < Date.now())
-    throw new ProblemError(401, 'link-over')
+  if (found?.usedAt !== null || found.expiresAt.getTime() < Date.now()) throw new ProblemError(401, 'link-over')
   return found
 }
 

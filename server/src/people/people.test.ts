@@ -15,7 +15,7 @@ import {
 } from '../testing/shop.ts'
 import { linkForOwner } from './ownersLink.ts'
 
-const owner = { name: 'Wen Harrow', initials: 'WH', signInName: 'wen' }
+const owner = { name: 'Wen Harrow', initials: 'WH', signInName: 'wen', dayMinutes: 480 }
 
 describe('a shop nobody has begun', () => {
   let shop: Awaited<ReturnType<typeof startBornShop>>

@@ -19,9 +19,10 @@ export const asShop = ({
   temperatureUnit,
   opening,
   stands,
+  careWays,
 }: ShopRow): Shop => ({
   ...{ id, version, name, code, timeZone, currency, locale: locale as Shop['locale'] },
-  ...{ distanceUnit, temperatureUnit, opening: [...opening], stands },
+  ...{ distanceUnit, temperatureUnit, opening: [...opening], stands, careWays: [...careWays] },
 })
 
 /** Everything a screen shows of the session. */

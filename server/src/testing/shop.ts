@@ -175,6 +175,7 @@ export const OWN_SHOP: ShopSettings = {
   distanceUnit: 'km',
   temperatureUnit: 'C',
   opening: [...Array.from({ length: 5 }, () => ({ from: '09:00', to: '17:30' })), { from: '09:00', to: '13:00' }, null],
+  careWays: ['drip-wax', 'wet-oil'],
   stands: 2,
 }
 export const OWN_PASSWORD = 'kelp and lanterns'
@@ -205,7 +206,7 @@ export async function startOwnShop(outside: Outside = {}): Promise<RunningShop> 
     token: shop.token,
     password: OWN_PASSWORD,
     pin: '4711',
-    firstDay: { shop: OWN_SHOP, name: 'Wen Harrow', initials: 'WH', signInName: 'wen' },
+    firstDay: { shop: OWN_SHOP, name: 'Wen Harrow', initials: 'WH', signInName: 'wen', dayMinutes: 600 },
   })
   return shop
 }

@@ -1,7 +1,7 @@
 import type { Endpoint, Input, Output, Problem } from '@pelrin/contract'
 import type * as v from 'valibot'
 import { problemSaid } from '../messages/said.ts'
-import { prove } from './prove.ts'
+import { proving, signInAgain } from './question.ts'
 
 type Schema = v.GenericSchema | undefined
 
@@ -52,6 +52,8 @@ export interface Asking {
   /** Who writes, if the device may have changed hands since. */
   readonly personId?: string
   readonly signal?: AbortSignal
+  /** Nobody is asked to sign in for it. */
+  readonly quiet?: boolean
   /** It goes through all of the shop, which may take minutes: nobody gives up on it sooner. */
   readonly long?: boolean
 }
@@ -91,7 +93,10 @@ export async function send(method: string, path: string, asking: Asking): Promis
   const problem = (await response.json().catch(() => null)) as Problem | null
   if (problem === null) throw new AwayError()
   // What is the owner's goes on once the password was typed again.
-  if (problem.code === 'prove-again' && (await prove())) return send(method, path, asking)
+  if (problem.code === 'prove-again' && (await proving.ask())) return send(method, path, asking)
+  // A session that ended in mid-work: what is half typed waits for somebody to sign in, and goes on.
+  if (problem.code === 'not-signed-in' && asking.quiet !== true && (await signInAgain(method !== 'GET')))
+    return send(method, path, asking)
   throw new ProblemError(problem)
 }
 
@@ -176,11 +181,13 @@ function upload(
       if (request.status >= 200 && request.status < 300) resolve(answer)
       else if (answer === undefined) away()
       else if ((answer as Problem).code === 'prove-again')
-        void prove().then((proved) =>
-          proved
-            ? upload(path, body, headers, signal, onProgress).then(resolve, reject)
-            : reject(new ProblemError(answer as Problem)),
-        )
+        void proving
+          .ask()
+          .then((proved) =>
+            proved
+              ? upload(path, body, headers, signal, onProgress).then(resolve, reject)
+              : reject(new ProblemError(answer as Problem)),
+          )
       else reject(new ProblemError(answer as Problem))
     }
     request.onerror = away

@@ -16,6 +16,10 @@ export const keys = {
   session: ['session'] as const,
   access: ['access'] as const,
   door: ['door'] as const,
+  welcome: ['welcome'] as const,
+  people: ['people'] as const,
+  devices: ['devices'] as const,
+  audit: ['audit'] as const,
   lineUp: ['stand'] as const,
   bike: (id: string) => ['bike', id] as const,
   ledger: (id: string) => ['bike', id, 'ledger'] as const,
@@ -174,11 +178,11 @@ export const useOtherWear = (id: string) =>
 export const useBikeMends = (id: string) =>
   useQuery({ queryKey: keys.mends(id), queryFn: ({ signal }) => ask(endpoints.bikeMends, { params: { id }, signal }) })
 
-/** A sheet as it is handed to a customer, in the words of this device's locale. */
+/** A sheet as it is handed to a customer, in the words of the shop's locale. */
 export const useSheet = (id: string, kind: SheetKind) =>
   useQuery({
     queryKey: keys.sheet(id, kind),
-    queryFn: ({ signal }) => ask(endpoints.sheet, { params: { id, kind }, query: { locale }, signal }),
+    queryFn: ({ signal }) => ask(endpoints.sheet, { params: { id, kind }, query: { locale: locale() }, signal }),
     staleTime: 0,
   })
 

@@ -3,6 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { createBrowserRouter, Link, Outlet } from 'react-router'
 import { RouterProvider } from 'react-router/dom'
 import { useSession } from '../api/queries.ts'
+import { formatsAreOf } from '../messages/shopFormats.ts'
 import { Failure, Loading } from '../pieces/States.tsx'
 import { SignInPlace } from '../places/sign-in/SignInPlace.tsx'
 import { StandPlace } from '../places/stand/StandPlace.tsx'
@@ -13,7 +14,11 @@ function Gate() {
   const session = useSession()
   if (session.isPending) return <Loading />
   if (session.data === undefined) return <Failure error={session.error} again={() => void session.refetch()} />
-  return session.data === null ? <SignInPlace /> : <Shell session={session.data} />
+  if (session.data === null) return <SignInPlace />
+  const { shop } = session.data
+  // Before anything is drawn. What is drawn already is drawn anew where the shop writes otherwise from now on.
+  formatsAreOf(shop)
+  return <Shell key={[shop.locale, shop.timeZone, shop.currency, shop.temperatureUnit].join()} session={session.data} />
 }
 
 function Nowhere() {
@@ -71,6 +76,8 @@ const places = {
   catalogue: async () => ({ Component: (await import('../places/catalogue/CataloguePlace.tsx')).CataloguePlace }),
   orders: async () => ({ Component: (await import('../places/orders/OrdersPlace.tsx')).OrdersPlace }),
   parts: async () => ({ Component: (await import('../places/parts/PartsPlace.tsx')).PartsPlace }),
+  welcome: async () => ({ Component: (await import('../places/welcome/WelcomePlace.tsx')).WelcomePlace }),
+  firstDay: async () => ({ Component: (await import('../places/first-day/FirstDayPlace.tsx')).FirstDayPlace }),
   insight: async () => ({ Component: (await import('../places/insight/InsightPlace.tsx')).InsightPlace }),
 }
 
@@ -90,6 +97,8 @@ export async function fetchPlacesAhead(): Promise<void> {
 }
 
 const router = createBrowserRouter([
+  // A one-time link opens for whoever holds it, signed in or not.
+  { path: '/welcome', lazy: places.welcome, errorElement: <Broken />, hydrateFallbackElement: <Loading /> },
   {
     element: <Gate />,
     errorElement: <Broken />,
@@ -135,6 +144,7 @@ const router = createBrowserRouter([
           { path: '/rule-chart', lazy: places.ruleChart },
           { path: '/studies/:id', lazy: places.study },
           { path: '/house-rules', lazy: places.houseRules },
+          { path: '/first-day', lazy: places.firstDay },
           { path: '*', element: <Nowhere /> },
         ],
       },

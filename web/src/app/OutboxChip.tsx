@@ -32,7 +32,9 @@ export function OutboxChip() {
       >
         {refused.length > 0
           ? t('outbox.refused', { count: refused.length })
-          : t('outbox.waiting', { count: waiting.length })}
+          : outbox.waitsForSignIn()
+            ? t('session.kept', { count: waiting.length })
+            : t('outbox.waiting', { count: waiting.length })}
       </Button>
       <Dialog open={open} onClose={() => setOpen(false)} fullWidth maxWidth="sm" aria-labelledby="outbox-title">
         <DialogTitle id="outbox-title">{t('outbox.title')}</DialogTitle>

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { Session } from '@pelrin/contract'
 import { useLightOrDark, useSignOut } from './useShopCommands.ts'
+import { OwnSecretsDialog } from '../places/people/OwnSecretsDialog.tsx'
 import { SwitchDialog } from './SwitchDialog.tsx'
 
 /** Who is at the bench; another person takes over by initials and PIN. */
@@ -10,6 +11,7 @@ export function PersonMenu({ session }: { session: Session }) {
   const { t } = useTranslation()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const [switching, setSwitching] = useState(false)
+  const [secrets, setSecrets] = useState(false)
   const close = (): void => setAnchor(null)
   const signOut = useSignOut()
   const lightOrDark = useLightOrDark()
@@ -33,6 +35,14 @@ export function PersonMenu({ session }: { session: Session }) {
         >
           {t('person.switch')}
         </MenuItem>
+        <MenuItem
+          onClick={() => {
+            close()
+            setSecrets(true)
+          }}
+        >
+          {t('people.own')}
+        </MenuItem>
         <MenuItem onClick={lightOrDark}>{t('app.light')}</MenuItem>
         <Divider />
         <MenuItem
@@ -44,6 +54,7 @@ export function PersonMenu({ session }: { session: Session }) {
           <ListItemText primary={t('person.out')} secondary={t('person.outWaiting')} />
         </MenuItem>
       </Menu>
+      {secrets && <OwnSecretsDialog onClose={() => setSecrets(false)} />}
       {switching && <SwitchDialog onClose={() => setSwitching(false)} />}
     </>
   )

@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { endpoints, type Session } from '@pelrin/contract'
 import { ask } from '../api/client.ts'
-import { onProve } from '../api/prove.ts'
+import { proving } from '../api/question.ts'
 import { keys } from '../api/queries.ts'
 import { FormDialog } from '../forms/FormDialog.tsx'
 import { Line } from '../forms/Line.tsx'
@@ -16,7 +16,7 @@ export function ProveDialog({ session }: { session: Session }) {
   const answer = useRef<(proved: boolean) => void>(() => undefined)
   useEffect(
     () =>
-      onProve(
+      proving.onAsk(
         () =>
           new Promise<boolean>((done) => {
             answer.current = done

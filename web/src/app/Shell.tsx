@@ -13,6 +13,7 @@ import { dayAndClock } from '../messages/format.ts'
 import { outbox } from '../outbox/outbox.ts'
 import { useOutbox } from '../outbox/useOutbox.ts'
 import { KeyCap } from '../pieces/KeyCap.tsx'
+import { OwnSecretsDialog } from '../places/people/OwnSecretsDialog.tsx'
 import { ScanButton } from '../places/tags/ScanButton.tsx'
 import { Finder } from './Finder.tsx'
 import { KeySheet } from './KeySheet.tsx'
@@ -20,6 +21,7 @@ import { NavBand } from './NavBand.tsx'
 import { OutboxChip } from './OutboxChip.tsx'
 import { Palette } from './Palette.tsx'
 import { ProveDialog } from './ProveDialog.tsx'
+import { SignInAgain } from './SignInAgain.tsx'
 import { SwitchDialog } from './SwitchDialog.tsx'
 import { useShopCommands } from './useShopCommands.ts'
 import { PersonMenu } from './PersonMenu.tsx'
@@ -45,7 +47,7 @@ export function Shell({ session }: { session: Session }) {
   const [keysOpen, setKeysOpen] = useState(false)
   const [paletteOpen, setPaletteOpen] = useState(false)
   const [commands] = useState(() => new OpenCommands())
-  const { switching, setSwitching, shopCommands } = useShopCommands()
+  const { switching, setSwitching, secrets, setSecrets, shopCommands } = useShopCommands()
   const { tell, told } = useTold()
   const bikeId = useBikeInHand()
   const { pathname } = useLocation()
@@ -136,8 +138,10 @@ export function Shell({ session }: { session: Session }) {
             <NavBand bikeId={bikeId} />
           </Stack>
           <ProveDialog session={session} />
+          <SignInAgain session={session} />
           <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
           {paletteOpen && <Palette bikeId={bikeId} shop={shopCommands} onClose={() => setPaletteOpen(false)} />}
+          {secrets && <OwnSecretsDialog onClose={() => setSecrets(false)} />}
           {switching && <SwitchDialog onClose={() => setSwitching(false)} />}
           {told}
         </TypingProvider>

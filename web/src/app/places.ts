@@ -20,7 +20,7 @@ export type PlaceName = (typeof PLACES)[number]['name']
 
 /** Which place an address is in. */
 export function placeOf(pathname: string): PlaceName | null {
-  if (pathname === '/') return 'stand'
+  if (pathname === '/' || pathname === '/first-day') return 'stand'
   if (pathname === '/rack' || pathname === '/tags' || pathname === '/new-bike') return 'rack'
   if (pathname === '/pot') return 'pot'
   if (pathname === '/diary' || pathname === '/messages') return 'diary'

@@ -34,15 +34,18 @@ export function useShopCommands() {
   const { t } = useTranslation()
   const navigate = useNavigate()
   const [switching, setSwitching] = useState(false)
+  const [secrets, setSecrets] = useState(false)
   const signOut = useSignOut()
   const lightOrDark = useLightOrDark()
   const shopCommands: ShopCommand[] = [
     { words: t('keys.newBike'), run: () => void navigate('/new-bike') },
+    { words: t('firstDay.title'), run: () => void navigate('/first-day') },
+    { words: t('people.own'), run: () => setSecrets(true) },
     { words: t('keys.toCatalogue'), run: () => void navigate('/catalogue') },
     { words: t('keys.seeMessages'), run: () => void navigate('/messages') },
     { words: t('keys.somebodyElse'), run: () => setSwitching(true) },
     { words: t('keys.lightDark'), run: lightOrDark },
     { words: t('keys.signOut'), run: () => void signOut() },
   ]
-  return { switching, setSwitching, shopCommands }
+  return { switching, setSwitching, secrets, setSecrets, shopCommands }
 }

@@ -1,5 +1,6 @@
 import { DatePicker } from '@mui/x-date-pickers/DatePicker'
 import dayjs from 'dayjs'
+import { dayPattern } from '../messages/pickerFormats.ts'
 import type { FieldOf } from './Line.tsx'
 import { PickersIn } from './PickersIn.tsx'
 import { useField } from './useField.ts'
@@ -18,6 +19,7 @@ export function DayLine({
     <PickersIn>
       <DatePicker
         label={label}
+        format={dayPattern()}
         value={value === '' ? null : dayjs(value)}
         onChange={(on) => onChange(on?.isValid() === true ? on.format('YYYY-MM-DD') : '')}
         {...(from === undefined ? {} : { minDate: dayjs(from) })}

@@ -12,7 +12,7 @@ export interface FieldOf {
 
 export interface LineOf extends FieldOf {
   /** What keyboard a tablet opens, and whether it is a word at all. */
-  readonly of?: 'text' | 'number' | 'whole' | 'teeth' | 'password'
+  readonly of?: 'text' | 'number' | 'whole' | 'teeth' | 'password' | 'pin'
   readonly unit?: string | undefined
   readonly autoFocus?: boolean
   readonly placeholder?: string
@@ -23,7 +23,14 @@ export interface LineOf extends FieldOf {
   readonly ariaLabel?: string
 }
 
-const KEYBOARD = { text: 'text', number: 'decimal', whole: 'numeric', teeth: 'text', password: 'text' } as const
+const KEYBOARD = {
+  text: 'text',
+  number: 'decimal',
+  whole: 'numeric',
+  teeth: 'text',
+  password: 'text',
+  pin: 'numeric',
+} as const
 
 /** One line that is typed: text, a number with its unit, teeth. It is kept as it is typed. */
 export function Line({
@@ -56,7 +63,7 @@ export function Line({
       onBlur={onBlur}
       inputRef={ref}
       label={label}
-      type={of === 'password' ? 'password' : 'text'}
+      type={of === 'password' || of === 'pin' ? 'password' : 'text'}
       autoFocus={autoFocus}
       {...look(theirs ?? hint)}
       {...(placeholder === undefined ? {} : { placeholder })}

@@ -1,5 +1,6 @@
 import { DateTimeField } from '@mui/x-date-pickers/DateTimeField'
 import dayjs from 'dayjs'
+import { dayPattern, timePattern } from '../messages/pickerFormats.ts'
 import type { FieldOf } from './Line.tsx'
 import { PickersIn } from './PickersIn.tsx'
 import { useField } from './useField.ts'
@@ -11,7 +12,7 @@ export function MomentLine({ name, label, hint, sx }: FieldOf) {
     <PickersIn>
       <DateTimeField
         label={label}
-        format="DD/MM/YYYY HH:mm"
+        format={`${dayPattern()} ${timePattern()}`}
         value={value === '' ? null : dayjs(value)}
         onChange={(at) => onChange(at?.isValid() === true ? at.format('YYYY-MM-DDTHH:mm') : '')}
         onBlur={onBlur}

@@ -1,5 +1,6 @@
 import { TimeField } from '@mui/x-date-pickers/TimeField'
 import dayjs from 'dayjs'
+import { timePattern } from '../messages/pickerFormats.ts'
 import type { FieldOf } from './Line.tsx'
 import { PickersIn } from './PickersIn.tsx'
 import { useField } from './useField.ts'
@@ -11,7 +12,7 @@ export function TimeLine({ name, label, hint, sx }: FieldOf) {
     <PickersIn>
       <TimeField
         label={label}
-        format="HH:mm"
+        format={timePattern()}
         value={value === '' ? null : dayjs(`2024-01-01T${value}`)}
         onChange={(at) => onChange(at?.isValid() === true ? at.format('HH:mm') : '')}
         onBlur={onBlur}

@@ -58,7 +58,13 @@ export const COMMANDS = {
       ...ways,
       why: { key: 'w', says: 'keys.why' },
       done: { key: 'alt+d', says: 'keys.done' },
+      newBike: { key: 'n', says: 'keys.newBike', intoField: true },
     },
+  },
+  firstDay: {
+    title: 'keys.onFirstDay',
+    at: /^\/first-day$/,
+    commands: { go: { key: '1-7', says: 'keys.firstStep', moves: true } },
   },
   rack: {
     title: 'keys.inRack',

@@ -19,6 +19,7 @@ import { otherWear } from './en/otherWear.ts'
 import { reminding } from './en/reminding.ts'
 import { parts } from './en/parts.ts'
 import { pot } from './en/pot.ts'
+import { acts, audit, devices, firstDay, people, session, shop, welcome } from './en/shop.ts'
 import { stand } from './en/stand.ts'
 import { tableIn } from './en/tableIn.ts'
 import { tags } from './en/tags.ts'
@@ -130,6 +131,15 @@ export const en = {
     go: 'Go on',
   },
 
+  shop,
+  welcome,
+  firstDay,
+  people,
+  devices,
+  audit,
+  acts,
+  session,
+
   access: {
     owner: 'Only the owner sees who signed in.',
     failed_one: '1 wrong password or PIN within a day',
@@ -178,6 +188,8 @@ export const en = {
     place: 'go to a place',
     back: 'back',
     onStand: 'On the stand',
+    onFirstDay: 'In a new workshop',
+    firstStep: 'do what stands there',
     choose: 'choose in the line-up',
     put: 'put it on the stand',
     earlier: 'move it up in the line-up',

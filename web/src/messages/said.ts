@@ -10,6 +10,7 @@ type OpenGroup =
   | `catalogue.${'field' | 'hint' | 'choice'}`
   | `imports.${'code' | 'stopped'}`
   | `orders.${'away' | 'problem'}`
+  | 'acts'
   | 'bike.takenOffReason'
   | 'rules.group'
   | 'chains.click'

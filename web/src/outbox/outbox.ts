@@ -58,6 +58,10 @@ export class Outbox {
     void this.flush()
   }
 
+  private signedOut = false
+  /** Whether what waits waits for somebody to sign in. */
+  readonly waitsForSignIn = (): boolean => this.signedOut
+
   /** Whether what waits outlives this page. */
   readonly keeps = (): boolean => this.store !== null
 
@@ -131,6 +135,7 @@ export class Outbox {
     await this.load()
     for (const write of this.waiting.filter((one) => one.refused === undefined)) {
       if (!(await this.sendOne(write))) {
+        this.change(this.waiting)
         this.later()
         return false
       }
@@ -147,7 +152,9 @@ export class Outbox {
         body: write.body,
         key: write.key,
         personId: write.personId,
+        quiet: true,
       })
+      this.signedOut = false
       await this.drop(write.key)
       this.settle(write.key, { ok: true, result })
       return true
@@ -155,6 +162,7 @@ export class Outbox {
       if (!(error instanceof ProblemError)) return false
       const { problem } = error
       // Signed out, asked too often, or no room on the other side: it waits for better days.
+      if (problem.status === 401) this.signedOut = true
       if (problem.status === 401 || problem.status === 429 || problem.status === 507) return false
       const faults = problem.status >= 500 ? (write.faults ?? 0) + 1 : 0
       if (faults > 0 && faults < MOST_FAULTS) {

@@ -11,7 +11,7 @@ import {
   type ChainLife,
   type ForecastPicture,
 } from '@pelrin/core'
-import { day, distance } from '../messages/format.ts'
+import { day, dayAfter, distance } from '../messages/format.ts'
 import { ink } from '../theme/theme.ts'
 import { useChance } from './useChance.ts'
 import { Why } from './Why.tsx'
@@ -64,15 +64,14 @@ export function ForecastWords({
   const { kmPerDay, basis } = life.rate
   const since = Math.max(0, dayjs(now).diff(life.at, 'day', true))
   const left = forecast.kmLeft.map((km) => Math.max(0, km - since * kmPerDay))
-  const on = (days: number | null): string | null =>
-    days === null ? null : day(dayjs(life.at).add(days, 'day').toISOString())
+  const on = (days: number | null): string | null => (days === null ? null : day(dayAfter(life.at, days)))
   const [low, middle, high] = daysLeft.map(on)
   const none = left[1]! <= 0
   const wearNow = picture && bandAt(picture.band, picture.forecast.sNow)
   const told = picture &&
     wearNow && { forecast: picture.forecast, life, readings: picture.observations.length, wearNow: wearNow.middle }
   // A fixed rhythm, or somebody's decision, may have it sooner.
-  const byForecast = dayjs(life.at).add(Math.floor(forecast.next.days), 'day').format('YYYY-MM-DD') === checkOn
+  const byForecast = dayAfter(life.at, forecast.next.days) === checkOn
   // Over by what was read: since when, no forecast can say.
   const already = daysLeft[1] === 0
   const ahead = checkOn === null ? 0 : dayjs(checkOn).diff(now, 'day', true)

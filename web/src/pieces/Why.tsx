@@ -5,7 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { aheadOf, type ChainVerdict, type ExplainedInput, type Explanation, type School, type Unit } from '@pelrin/core'
 import type { SpotMark } from '@pelrin/contract'
 import type { TFunction } from 'i18next'
-import { number, percent } from '../messages/format.ts'
+import { number, percent, temperature } from '../messages/format.ts'
 import { intervalText } from './intervalText.ts'
 import { KeyButton } from './KeyButton.tsx'
 import { SchoolsRule } from './SchoolsRule.tsx'
@@ -22,6 +22,7 @@ function told(value: number | string, unit: Unit, t: TFunction): string {
   // A reading is never so sure that three decimals of certainty could be told.
   if (unit === 'probability' && value > 0.9995) return `> ${number(0.999, 3)}`
   if (unit === 'probability' && value < 0.0005) return `< ${number(0.001, 3)}`
+  if (unit === '°C') return temperature(value)
   const name = t(`why.unit.${unit}`, { count: value })
   // A loop is no whole number of pitches; what closes is. A length that was never read closer is told as it was given.
   const decimals = unit === 'pitches' || unit === 'mm' ? (Number.isInteger(value) ? 0 : 2) : (DECIMALS[unit] ?? 0)

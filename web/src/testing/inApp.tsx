@@ -114,6 +114,7 @@ export const SHOP: Session['shop'] = {
   ...{ timeZone: 'Europe/London', currency: 'GBP', locale: 'en-GB', distanceUnit: 'km', temperatureUnit: 'C' },
   opening: [...Array.from({ length: 5 }, () => ({ from: '09:00', to: '17:30' })), { from: '09:00', to: '13:00' }, null],
   stands: 3,
+  careWays: ['wet-oil', 'dry-oil', 'drip-wax', 'immersion-wax'],
 }
 
 /** What a problem is said to be, by its code. */

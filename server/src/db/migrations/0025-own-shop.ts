@@ -9,6 +9,8 @@ ALTER TABLE shops
   -- Monday to Sunday, each from and to by the clock, or null where the door stays shut.
   ADD COLUMN opening jsonb NOT NULL DEFAULT '[{"from":"09:00","to":"17:30"},{"from":"09:00","to":"17:30"},{"from":"09:00","to":"17:30"},{"from":"09:00","to":"17:30"},{"from":"09:00","to":"17:30"},{"from":"09:00","to":"13:00"},null]',
   ADD COLUMN stands integer NOT NULL DEFAULT 3 CHECK (stands BETWEEN 1 AND 40),
+  -- The ways to treat a chain that are usual here, the most usual first.
+  ADD COLUMN care_ways text[] NOT NULL DEFAULT '{wet-oil,dry-oil,drip-wax,immersion-wax}',
   -- When its owner came in for the first time; null: nobody has yet.
   ADD COLUMN begun_at timestamptz;
 UPDATE shops SET begun_at = created_at;
@@ -50,7 +52,7 @@ ALTER TABLE people ALTER COLUMN password_hash SET NOT NULL,
   ADD CONSTRAINT people_shop_id_initials_key UNIQUE (shop_id, initials),
   DROP COLUMN version, DROP COLUMN left_on;
 ALTER TABLE shops DROP COLUMN version, DROP COLUMN currency, DROP COLUMN locale, DROP COLUMN temperature_unit,
-  DROP COLUMN opening, DROP COLUMN stands, DROP COLUMN begun_at;
+  DROP COLUMN opening, DROP COLUMN stands, DROP COLUMN care_ways, DROP COLUMN begun_at;
 `
 
 export const ownShop: Migration = {

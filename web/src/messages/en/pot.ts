@@ -91,7 +91,7 @@ export const pot = {
     unit: 'reads as °F: set it to °C',
     chart: 'Temperature over the last hour, band of the recipe and alarm',
     none: 'no thermometer in this pot',
-    off: 'still {{celsius}} °C',
+    off: 'still {{warm}}',
   },
   today_one: 'One done today',
   today_other: '{{count}} done today',

@@ -6,6 +6,8 @@ export const stand = {
   inToday_one: 'In today: one bike',
   inToday_other: 'In today: {{count}} bikes',
   inToday_zero: 'In today',
+  nobody: 'Nobody is booked for today.',
+  book: 'Book visits in the Diary',
   empty: 'Nobody is booked for today. Type a name, a tag or a frame mark to put a bike on the stand.',
   since: 'on the stand since {{time}}',
   put: 'Put on the stand',

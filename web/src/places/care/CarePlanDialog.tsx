@@ -1,5 +1,4 @@
 import { Stack, Typography } from '@mui/material'
-import dayjs from 'dayjs'
 import { useTranslation } from 'react-i18next'
 import { endpoints, type BikeCare } from '@pelrin/contract'
 import { REMINDER_LANGUAGES, type ReminderLanguage } from '@pelrin/contract/messages'
@@ -10,16 +9,11 @@ import { FormDialog } from '../../forms/FormDialog.tsx'
 import { Line } from '../../forms/Line.tsx'
 import { asTyped, choiceIn, numberWanted, textIn } from '../../forms/typed.ts'
 import { useWriteForm } from '../../forms/useWriteForm.ts'
-import { locale } from '../../messages/format.ts'
+import { weekdayName } from '../../messages/format.ts'
 
 const WEEKDAYS = [1, 2, 3, 4, 5, 6, 7] as const
 /** Monday is 1. */
-const nameOf = (weekday: number): string =>
-  new Intl.DateTimeFormat(locale, { weekday: 'long' }).format(
-    dayjs('2024-01-01')
-      .add(weekday - 1, 'day')
-      .toDate(),
-  )
+const nameOf = (weekday: number): string => weekdayName(`2024-01-0${weekday}`)
 
 /** A bike's own interval, and its customer's habit. */
 export function CarePlanDialog({

@@ -1,4 +1,3 @@
-import dayjs from 'dayjs'
 import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
@@ -19,6 +18,7 @@ import { useBikeWrite } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { useTypedAhead } from '../../keys/typing.tsx'
 import { useCommands } from '../../keys/useCommands.ts'
+import { atInZone } from '../../messages/shopClock.ts'
 
 /** The bike whose chain is cared for. */
 export interface CareBike {
@@ -32,7 +32,7 @@ export interface CareBike {
 /** In the pot, a chain hangs the evening before it is fitted for a day it is wanted; null where none is near. */
 const readyBy = ({ eventDates }: BikeCare): string | null => {
   const next = eventDates.find(({ care }) => care?.word === 'treat')?.care
-  return next ? dayjs(`${next.by}T${READY_AT}`).toISOString() : null
+  return next ? atInZone(next.by, READY_AT).toISOString() : null
 }
 
 /** What was chosen at the bench, what it writes down, and what the keys do. */

@@ -82,9 +82,7 @@ describe('the chains of a bike', () => {
     const dialog = within(await screen.findByRole('dialog'))
     expect(server.of(endpoints.swapChain)).toHaveLength(0)
     await user.click(dialog.getAllByRole('button').find((one) => one.textContent !== '')!)
-    await until(() =>
-      expect(server.of(endpoints.swapChain)[0]?.body).toMatchObject({ chainId: 'c3', byFeel: true }),
-    )
+    await until(() => expect(server.of(endpoints.swapChain)[0]?.body).toMatchObject({ chainId: 'c3', byFeel: true }))
   })
   it('do not let one be put on whose link may not be closed again', async () => {
     server.to(endpoints.bikeChains, { ...chains, rotation: [chain('c2', 'Courier B', { joint: link('no') })] })

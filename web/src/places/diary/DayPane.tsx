@@ -1,10 +1,9 @@
 import { Box, Button, Stack, TextField, Typography } from '@mui/material'
-import dayjs from 'dayjs'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import type { Booking, DiaryDay } from '@pelrin/contract'
-import { clock, day as dayWord } from '../../messages/format.ts'
+import { clock, day as dayWord, weekdayName } from '../../messages/format.ts'
 import { timeOn } from '../../messages/timeOn.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Plate } from '../../pieces/Plate.tsx'
@@ -27,7 +26,7 @@ export function DayPane({
 }) {
   const { t } = useTranslation()
   const [closing, setClosing] = useState<string | null>(null)
-  const weekday = dayjs(day.day).format('dddd')
+  const weekday = weekdayName(day.day)
   return (
     <Box component="section" aria-label={dayWord(day.day)}>
       <Typography variant="h2">

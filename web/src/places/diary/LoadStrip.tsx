@@ -11,10 +11,10 @@ const HEIGHT = 84
 const OVER = 1.25
 
 const letterOf = (day: string): string =>
-  new Intl.DateTimeFormat(locale, { weekday: 'narrow', timeZone: 'UTC' }).format(new Date(`${day}T00:00:00Z`))
+  new Intl.DateTimeFormat(locale(), { weekday: 'narrow', timeZone: 'UTC' }).format(new Date(`${day}T00:00:00Z`))
 
 const monthShort = (day: string): string =>
-  new Intl.DateTimeFormat(locale, { month: 'short', timeZone: 'UTC' }).format(new Date(`${day}T00:00:00Z`))
+  new Intl.DateTimeFormat(locale(), { month: 'short', timeZone: 'UTC' }).format(new Date(`${day}T00:00:00Z`))
 
 /** The days ahead side by side: what is booked, what is due beside it, and what each takes. A visit is dropped on a day to book it. */
 export function LoadStrip({

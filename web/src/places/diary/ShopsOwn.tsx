@@ -7,7 +7,7 @@ import { day, locale } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
 
 const monthOf = (month: string): string =>
-  new Intl.DateTimeFormat(locale, { month: 'short', timeZone: 'UTC' }).format(new Date(`${month}-01T00:00:00Z`))
+  new Intl.DateTimeFormat(locale(), { month: 'short', timeZone: 'UTC' }).format(new Date(`${month}-01T00:00:00Z`))
 
 /** What the shop itself has to see to, and how many bikes fall due in each month of a year. */
 export function ShopsOwn({ items }: { items: readonly ShopDue[] }) {

@@ -12,6 +12,7 @@ import { useWriteForm } from '../../forms/useWriteForm.ts'
 import { rideName } from './rideName.ts'
 import { SurfaceChoice } from './SurfaceChoice.tsx'
 import { ofLedger } from './useLedgerWrite.ts'
+import { atInZone, inZone } from '../../messages/shopClock.ts'
 
 interface TypedRide {
   startedAt: string
@@ -37,13 +38,14 @@ export function CorrectRide({
     stale: ofLedger(bikeId),
     schema: endpoints.correctRide.body,
     start: {
-      startedAt: dayjs(ride.startedAt).format('YYYY-MM-DDTHH:mm'),
+      startedAt: inZone(ride.startedAt).format('YYYY-MM-DDTHH:mm'),
       typed: String(Math.round(10 * (unit === 'mi' ? ride.km / KM_PER_MILE : ride.km)) / 10),
       surface: ride.surface ?? '',
       reason: '',
     },
     read: ({ startedAt, typed, surface, reason }: TypedRide, id) => {
-      const begun = dayjs(startedAt)
+      const [begunOn = '', begunAt = ''] = startedAt.split('T')
+      const begun = atInZone(begunOn, begunAt)
       // Left as it was, the begin keeps its seconds.
       const start = begun.isSame(dayjs(ride.startedAt), 'minute') ? dayjs(ride.startedAt) : begun
       const end = start.add(dayjs(ride.endedAt).diff(ride.startedAt), 'millisecond')

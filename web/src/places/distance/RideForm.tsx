@@ -1,4 +1,3 @@
-import dayjs from 'dayjs'
 import { useWatch } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
 import type { Surface } from '@pelrin/core'
@@ -13,10 +12,11 @@ import { useWriteForm } from '../../forms/useWriteForm.ts'
 import { LedgerForm } from './LedgerForm.tsx'
 import { SurfaceChoice } from './SurfaceChoice.tsx'
 import { ofLedger } from './useLedgerWrite.ts'
+import { atInZone, inZone } from '../../messages/shopClock.ts'
 
 /** An hour from nine on; before ten in the morning that was yesterday. */
 const newRide = () => ({
-  startedAt: { day: dayjs().subtract(10, 'hour').format('YYYY-MM-DD'), time: '09:00' },
+  startedAt: { day: inZone(Date.now()).subtract(10, 'hour').format('YYYY-MM-DD'), time: '09:00' },
   endedAt: '60',
   typed: '',
   surface: '' as Surface | '',
@@ -31,7 +31,7 @@ export function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }
     schema: endpoints.recordRide.body,
     start: newRide(),
     read: ({ startedAt, endedAt, typed, surface }: ReturnType<typeof newRide>, id) => {
-      const start = dayjs(`${startedAt.day}T${startedAt.time}`)
+      const start = atInZone(startedAt.day, startedAt.time)
       const end = start.add(numberWanted(endedAt), 'minute')
       return {
         id,

@@ -7,6 +7,7 @@ import { keys } from '../../api/queries.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { clock, day } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
+import { deviceName } from '../access/deviceName.ts'
 import { ink } from '../../theme/theme.ts'
 
 /** Who signed in and who failed to, and what was taken out of the shop or into it. */
@@ -70,6 +71,3 @@ function Line({ entry }: { entry: AccessLog['entries'][number] }) {
     </Box>
   )
 }
-
-/** What a browser calls itself is long; which one it is and on what stands in its first brackets. */
-const deviceName = (agent: string): string => /\((?:X11; )?([^)]*)\)/.exec(agent)?.[1] ?? agent.slice(0, 60)

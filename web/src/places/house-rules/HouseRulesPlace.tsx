@@ -9,6 +9,10 @@ import { Failure, Loading } from '../../pieces/States.tsx'
 import { useInAddress } from '../../pieces/useInAddress.ts'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
+import { AuditPane } from '../access/AuditPane.tsx'
+import { DevicesPane } from '../access/DevicesPane.tsx'
+import { PeoplePane } from '../people/PeoplePane.tsx'
+import { ShopPane } from '../shop/ShopPane.tsx'
 import { AccessPane } from './AccessPane.tsx'
 import { BackupsPane } from './BackupsPane.tsx'
 import { AssumptionsEditor } from './AssumptionsEditor.tsx'
@@ -19,7 +23,19 @@ import { SchoolsEditor } from './SchoolsEditor.tsx'
 import { ruleName } from './ruleName.ts'
 
 const COLUMNS = 'minmax(0, 1.6fr) repeat(3, minmax(92px, 1fr)) 64px'
-const TABS = ['limits', 'assumed', 'exceptions', 'jobs', 'taking-out', 'backups', 'access'] as const
+const TABS = [
+  'limits',
+  'assumed',
+  'exceptions',
+  'jobs',
+  'shop',
+  'people',
+  'devices',
+  'taking-out',
+  'backups',
+  'access',
+  'audit',
+] as const
 
 /** What chains are judged by in this shop, and everything that is assumed. */
 export function HouseRulesPlace() {
@@ -84,6 +100,10 @@ export function HouseRulesPlace() {
       {tab === 'taking-out' && <TakingOut />}
       {tab === 'backups' && <BackupsPane />}
       {tab === 'access' && <AccessPane />}
+      {tab === 'shop' && <ShopPane />}
+      {tab === 'people' && <PeoplePane />}
+      {tab === 'devices' && <DevicesPane />}
+      {tab === 'audit' && <AuditPane />}
       {tab === 'exceptions' && <Exceptions rules={rules.data} onDone={() => undefined} />}
       {tab === 'limits' && (
         <Box

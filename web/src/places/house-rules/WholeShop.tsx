@@ -5,13 +5,11 @@ import { useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { percentDone } from '../../messages/format.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
-import { archiveIn, type TakenTable } from '../../api/archiveIn.ts'
+import { archiveIn, type TakenArchive } from '../../api/archiveIn.ts'
 import { useWrite } from '../../api/useWrite.ts'
+import { FoundInArchive, sumOf } from './FoundInArchive.tsx'
 import { useOwnersFile } from './useOwnersFile.ts'
 import { Refused } from '../../forms/Refused.tsx'
-
-const sumOf = (tables: readonly TakenTable[], what: 'added' | 'same' | 'conflicts'): number =>
-  tables.reduce((sum, one) => sum + one[what], 0)
 
 /** The whole shop as one archive, out and in: looked through first, then taken in. */
 export function WholeShop() {
@@ -22,15 +20,15 @@ export function WholeShop() {
   const input = useRef<HTMLInputElement>(null)
   const running = useRef<AbortController | null>(null)
   const [file, setFile] = useState<File | null>(null)
-  const [looked, setLooked] = useState<readonly TakenTable[] | null>(null)
+  const [looked, setLooked] = useState<TakenArchive | null>(null)
   const { busy, wrong, write } = useWrite()
   const [share, setShare] = useState(0)
-  const send = (chosen: File, apply: boolean): Promise<readonly TakenTable[] | null> => {
+  const send = (chosen: File, how: { apply: boolean; settings: boolean }): Promise<TakenArchive | null> => {
     const { signal } = (running.current = new AbortController())
     setShare(0)
     return write(async () => {
       try {
-        return await archiveIn(chosen, apply, { signal, onProgress: setShare })
+        return await archiveIn(chosen, how, { signal, onProgress: setShare })
       } catch (error) {
         if (!signal.aborted) throw error
         // Stopped by who began it: nothing is wrong.
@@ -42,17 +40,16 @@ export function WholeShop() {
   const look = async (chosen: File): Promise<void> => {
     setFile(chosen)
     setLooked(null)
-    setLooked(await send(chosen, false))
+    setLooked(await send(chosen, { apply: false, settings: false }))
   }
-  const take = async (): Promise<void> => {
-    const taken = file && (await send(file, true))
+  const take = async (settings: boolean): Promise<void> => {
+    const taken = file && (await send(file, { apply: true, settings }))
     if (!taken) return
     tell(t('rules.out.done', { count: sumOf(taken, 'added') }))
     setLooked(null)
     setFile(null)
     await client.invalidateQueries()
   }
-  const added = looked ? sumOf(looked, 'added') : 0
   return (
     <Box component="section" aria-labelledby="whole-shop" sx={{ pt: 2 }}>
       <Typography id="whole-shop" variant="h2">
@@ -104,23 +101,7 @@ export function WholeShop() {
           </Box>
         )}
         {looked && file && (
-          <>
-            <Typography sx={{ fontWeight: 700 }}>
-              {file.name}:{' '}
-              {added === 0 && sumOf(looked, 'conflicts') === 0
-                ? t('rules.out.nothing')
-                : [
-                    t('rules.out.added', { count: added }),
-                    t('rules.out.same', { count: sumOf(looked, 'same') }),
-                    t('rules.out.conflicts', { count: sumOf(looked, 'conflicts') }),
-                  ].join(', ')}
-            </Typography>
-            {added > 0 && (
-              <Button variant="contained" disabled={busy} onClick={() => void take()} sx={{ mt: 1, minHeight: 56 }}>
-                {t('rules.out.go2', { count: added })}
-              </Button>
-            )}
-          </>
+          <FoundInArchive name={file.name} found={looked} busy={busy} onTake={(settings) => void take(settings)} />
         )}
         <Refused>{wrong?.sentence}</Refused>
       </Box>

@@ -25,7 +25,7 @@ describe('what a job costs', () => {
     const said = shown(bill(), after)
     expect(said).toMatch(/35\s+50/)
     // It was not spoken of before.
-    expect(said).toMatch(/2 × Link\s+–\s+9\.00/)
+    expect(said).toMatch(/2 × Link\s+–\s+£9\.00/)
   })
   it('has no sum where a price is not known, and does not take it for nothing', () => {
     const said = shown(null, bill({ parts: [part('Own link', 1, null)], total: null, labour: null }))

@@ -19,11 +19,12 @@ import { number } from '../../messages/format.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { conditionsOf, type Draft } from './draft.ts'
+import { degrees, typedCelsius } from '../../messages/typedTemperature.ts'
 
 /** Whether a temperature that was typed is one a workshop can have. */
 export const celsiusWrong = (typed: string): boolean => {
   if (typed.trim() === '') return false
-  const value = typedNumber(typed)
+  const value = typedCelsius(typed)
   return value === undefined || value < CELSIUS_RANGE.lowest || value > CELSIUS_RANGE.highest
 }
 export const preloadWrong = (typed: string): boolean => {
@@ -272,7 +273,7 @@ function Degrees({ label, typed, onChange }: { label: string; typed: string; onC
       size="small"
       slotProps={{
         htmlInput: { inputMode: 'decimal', autoComplete: 'off', maxLength: 6 },
-        input: { endAdornment: '°C' },
+        input: { endAdornment: degrees() },
       }}
       sx={{ flex: 1 }}
     />

@@ -6,6 +6,7 @@ import type { Conditions, CorrectReading, Reading, TakeReading } from '@pelrin/c
 import { drafts } from '../../drafts/drafts.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import type { Waiting } from '../../outbox/outbox.ts'
+import { celsiusTyped, typedCelsius } from '../../messages/typedTemperature.ts'
 
 /** Places round the chain a reading has room for. */
 export const PLACES_ROUND = 8
@@ -63,7 +64,7 @@ const round = (spots: readonly DraftSpot[]): DraftSpot[] =>
   Array.from({ length: PLACES_ROUND }, (_, i) => spots[i] ?? emptySpot())
 
 const text = (value: number | undefined): string => (value === undefined ? '' : String(value))
-
+const warm = (celsius: number | undefined): string => (celsius === undefined ? '' : celsiusTyped(celsius))
 /** What a draft begins from. */
 interface Beginning {
   readonly corrects: Reading | null
@@ -98,8 +99,8 @@ function begin({ corrects, latest, baseline, fittingId }: Beginning): Draft {
     signs: corrects?.hint ? corrects.signs : null,
     run,
     load: load ?? 'tensioned',
-    ruleCelsius: text(ruleCelsius),
-    chainCelsius: text(chainCelsius),
+    ruleCelsius: warm(ruleCelsius),
+    chainCelsius: warm(chainCelsius),
     preloadKg: text(preloadKg),
     source: corrects?.source ?? 'shop',
     note: corrects?.note ?? '',
@@ -187,8 +188,8 @@ export function useDraft(
 
 /** Where and how the reading was taken, as far as told. */
 export function conditionsOf(draft: Draft): Conditions {
-  const ruleCelsius = typedNumber(draft.ruleCelsius)
-  const chainCelsius = typedNumber(draft.chainCelsius)
+  const ruleCelsius = typedCelsius(draft.ruleCelsius)
+  const chainCelsius = typedCelsius(draft.chainCelsius)
   const preloadKg = typedNumber(draft.preloadKg)
   return {
     run: draft.run,
@@ -223,8 +224,8 @@ export function restoreDraft(write: Waiting): void {
     signs: body.signs ?? null,
     run: body.conditions.run,
     load: body.conditions.load ?? 'tensioned',
-    ruleCelsius: text(body.conditions.ruleCelsius),
-    chainCelsius: text(body.conditions.chainCelsius),
+    ruleCelsius: warm(body.conditions.ruleCelsius),
+    chainCelsius: warm(body.conditions.chainCelsius),
     preloadKg: text(body.conditions.preloadKg),
     source: body.source,
     note: body.note ?? '',

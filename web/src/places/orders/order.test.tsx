@@ -48,7 +48,7 @@ describe('an order that is made', () => {
     await open()
     expect([count('Varrow Eleven').value, count('Varrow Link 11').value]).toEqual(['2', '1'])
     expect(screen.getByText('Not in the supplier’s range.')).toBeTruthy()
-    expect(screen.getByText('52.10')).toBeTruthy()
+    expect(screen.getByText('£52.10')).toBeTruthy()
   })
   it('is sent with the prices of now, by Enter, what is set to none left out', async () => {
     const { user } = await open()

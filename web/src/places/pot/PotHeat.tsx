@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
 import { isAlarm, type Assumptions, type PotRecipe } from '@pelrin/core'
 import type { PotNow, PotTemperature } from '@pelrin/contract'
-import { clock, number } from '../../messages/format.ts'
+import { clock, number, temperature } from '../../messages/format.ts'
 import { ring } from '../../pieces/ring.ts'
 import { ink } from '../../theme/theme.ts'
 import type { Heat } from './useHeat.ts'
@@ -96,7 +96,7 @@ function Temperature({
   if (!on && !bad)
     return celsius === null ? null : (
       <Typography variant="body2" color="textSecondary">
-        {t('pot.temperature.off', { celsius: number(celsius, 0) })}
+        {t('pot.temperature.off', { warm: temperature(celsius) })}
       </Typography>
     )
   const colour = bad ? ink('madder') : word === 'cool' ? ink('brass') : ink('steel')
@@ -104,7 +104,7 @@ function Temperature({
     <Box>
       <Stack direction="row" role={bad ? 'alert' : 'status'} sx={{ alignItems: 'baseline', gap: 1 }}>
         <Typography sx={{ fontSize: 'size.big', fontWeight: 700, color: colour, lineHeight: 1.1 }}>
-          {celsius === null ? '–' : `${number(celsius, 0)} °C`}
+          {celsius === null ? '–' : temperature(celsius)}
         </Typography>
         <Typography sx={{ fontWeight: 700, color: colour }}>
           {t(`pot.temperature.${word}`, { recipe: t(`pot.recipe.${recipe}`) })}

@@ -8,6 +8,7 @@ import { clock } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
 import { ofBike } from './shortName.ts'
 import type { TimedPlan } from '../../workers/usePotPlan.ts'
+import { midnightBefore } from '../../messages/shopClock.ts'
 
 const WIDTH = 860
 const NAME = 200
@@ -52,7 +53,7 @@ export function PotTimeline({
   const last = Math.max(60, plan.plan.finish, ...promised.filter((minute) => minute < plan.plan.finish * 1.6)) + 10
   const x = (minute: number): number => NAME + ((minute - first) / (last - first)) * (WIDTH - NAME - 8)
   const step = STEPS.find(([, most]) => last - first <= most)![0]
-  const midnight = new Date(from).setHours(0, 0, 0, 0)
+  const midnight = midnightBefore(from)
   const ticks: number[] = []
   for (let at = midnight; at <= from + last * MINUTE; at += step * MINUTE)
     if (at >= from + first * MINUTE) ticks.push((at - from) / MINUTE)

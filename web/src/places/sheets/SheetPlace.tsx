@@ -43,7 +43,7 @@ export function SheetPlace() {
         <Button
           variant="contained"
           component="a"
-          href={`/api/v1/bikes/${id}/sheets/${kind}.pdf?locale=${encodeURIComponent(locale)}`}
+          href={`/api/v1/bikes/${id}/sheets/${kind}.pdf?locale=${encodeURIComponent(locale())}`}
           target="_blank"
           rel="noreferrer"
           startIcon={<PictureAsPdfIcon />}

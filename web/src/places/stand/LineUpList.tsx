@@ -52,7 +52,7 @@ export function LineUpList({
       </Typography>
       {visits.length === 0 && (
         <Typography color="textSecondary" sx={{ px: 2.25 }}>
-          {t('stand.empty')}
+          {t('stand.nobody')}
         </Typography>
       )}
       <DndContext

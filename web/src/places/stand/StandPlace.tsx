@@ -5,9 +5,10 @@ import { useNavigate, useSearchParams } from 'react-router'
 import { useBike, useLineUp } from '../../api/queries.ts'
 import { usePutOnStand } from '../../app/usePutOnStand.ts'
 import { useBikeWays } from '../../pieces/BikeWays.tsx'
-import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { LineUpList } from './LineUpList.tsx'
+import { NothingYet } from './NothingYet.tsx'
 import { OnStand } from './OnStand.tsx'
 import { ThisVisit } from './ThisVisit.tsx'
 import { useMoveVisit } from './useMoveVisit.ts'
@@ -46,6 +47,7 @@ export function StandPlace() {
     record: chosenId ? record : null,
     ...useBikeWays(chosenId),
     why: () => setWhyOpen(true),
+    newBike: () => void navigate('/new-bike'),
   })
 
   useTitle(t('place.stand'))
@@ -67,7 +69,7 @@ export function StandPlace() {
         onMove={(visit, before) => move.before(visit, before)}
       />
       {chosenId === undefined ? (
-        <Empty>{t('stand.empty')}</Empty>
+        <NothingYet />
       ) : bike.isPending ? (
         <Loading />
       ) : bike.data ? (

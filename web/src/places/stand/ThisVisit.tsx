@@ -1,5 +1,4 @@
 import { Box, Stack, Typography } from '@mui/material'
-import dayjs from 'dayjs'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { BikeRecord } from '@pelrin/contract'
@@ -52,7 +51,7 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
           </Row>
         )}
         {summary.overOn !== null && summary.standing.word !== 'change' && (
-          <Row name={t(dayjs(summary.overOn).isBefore(dayjs(), 'day') ? 'forecast.reached' : 'forecast.reaches')}>
+          <Row name={t(summary.overOn < today() ? 'forecast.reached' : 'forecast.reaches')}>
             {t('forecast.about', { day: day(summary.overOn) })}
           </Row>
         )}
