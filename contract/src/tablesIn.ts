@@ -1,11 +1,12 @@
 import * as v from 'valibot'
 import { SURFACES } from '@pelrin/core'
-import { BikeTag } from './bikes.ts'
+import { BikeTag, CaliperMode, PinPicture } from './bikes.ts'
 import { CleaningField, TreatmentField } from './care.ts'
 import { TableMapping } from './catalogue.ts'
 import { Pitches } from './chains.ts'
 import { DistanceUnit, Id, line } from './common.ts'
 import { CareKind } from './forecast.ts'
+import { InstrumentKind } from './instruments.ts'
 import { DriveType } from './limits.ts'
 import { Rings, Speeds, Sprockets } from './parts.ts'
 import { Language } from './reminders.ts'
@@ -26,6 +27,12 @@ const whole = (lowest: number, highest: number) =>
 const teeth = v.pipe(
   v.string('teeth-missing'),
   v.transform((typed) => typed.split(/[\s,;/-]+/).map(Number)),
+)
+/** Marks of an instrument, %, with blanks between. */
+const marks = v.pipe(
+  v.string('text-missing'),
+  v.transform((typed) => typed.split(/[\s;/]+/).map((one) => Number(one.replace(',', '.')))),
+  v.array(v.pipe(v.number('number-malformed'), v.minValue(0, 'number-malformed'), v.maxValue(2, 'number-malformed'))),
 )
 const yesNo = v.pipe(
   v.string('text-missing'),
@@ -96,6 +103,8 @@ export const TABLES_IN = {
     ...ofBike,
     at: when,
     what: v.picklist(['treated', 'wash', 'squeak'], 'field-invalid'),
+    chain: maybe(line(80)),
+    chain_id: maybe(Id),
     care: maybe(TreatmentField),
     cleaning: maybe(CleaningField),
     at_home: maybe(yesNo),
@@ -105,10 +114,17 @@ export const TABLES_IN = {
     reading_id: maybe(Id),
     ...ofBike,
     at: when,
+    chain: maybe(line(80)),
     instrument: line(60),
+    /** What it is, for one that is not here yet. */
+    instrument_kind: maybe(InstrumentKind),
+    instrument_marks: maybe(marks),
     typed: line(40),
     pitches: maybe(whole(2, 300)),
     place: maybe(whole(1, 8)),
+    mode: maybe(CaliperMode),
+    link_included: maybe(yesNo),
+    picture: maybe(PinPicture),
   }),
 } as const
 export type TableName = keyof typeof TABLES_IN

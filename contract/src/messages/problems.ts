@@ -253,8 +253,6 @@ export const problems = {
   'file-changed': 'The file or what its columns mean is not what was looked at. Look again.',
   'file-unreadable': 'This is no table. Save it as CSV.',
   'file-broken': 'The file breaks off or is damaged.',
-  'table-long':
-    'At most {{most}} rows are taken in at a time. Cut the table into parts; a whole shop comes as an archive.',
   'row-several': 'Several here answer to this. Give its id.',
   'one-of': 'One of these: {{options}}.',
   'yes-or-no': 'Say yes or no.',

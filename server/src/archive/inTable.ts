@@ -7,6 +7,8 @@ import { momentAt } from '../days/days.ts'
 export interface InTable<Name extends TableName> {
   /** Rows of one key are one thing, such as the spots of a reading; without it each stands alone. */
   readonly together?: (row: RowOf<Name>) => string
+  /** When a row happened, ms: they come in in this order, whatever order they stand in. */
+  readonly inOrder?: (row: RowOf<Name>, timeZone: string) => number
   /** Columns whose problems are named otherwise by what writes them. */
   readonly columnAt?: Readonly<Record<string, string>>
   /** Columns in which what is here can say otherwise. */
@@ -40,6 +42,18 @@ export function momentOf(cell: string, timeZone: string, column: string): Date {
   const moment = zoned ? new Date(cell.replace(' ', 'T')) : momentAt(timeZone, day, clock ?? '12:00')
   if (Number.isNaN(moment.getTime())) throw refuseField(column, 'moment-malformed')
   return moment
+}
+
+/** The id of a row that is here, where the table says it; null where it does not, or it is not. @param standing selects the ids of those that stand */
+export async function byId(
+  work: Work,
+  standing: string,
+  id: string | undefined,
+  column = 'id',
+): Promise<string | null> {
+  if (id === undefined) return null
+  const [found] = await work.select<{ id: string }>(`${standing} AND ${column} = :id`, { id })
+  return found?.id ?? null
 }
 
 /** The one id a statement finds; null for none. @throws ProblemError at the column where there are several */

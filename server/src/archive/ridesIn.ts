@@ -1,6 +1,6 @@
 import { v7 } from 'uuid'
 import { writeRide } from '../distance/service.ts'
-import { bikeOf, momentOf, onlyOne, type InTable } from './inTable.ts'
+import { bikeOf, byId, momentOf, onlyOne, type InTable } from './inTable.ts'
 import { stands } from '../db/facts.ts'
 
 /** Rides: by their id, else by their bike and when they began. */
@@ -10,12 +10,10 @@ export const ridesIn: InTable<'rides'> = {
   async find(work, row, timeZone) {
     const bikeId = await bikeOf(work, row)
     const start = momentOf(row.start, timeZone, 'start')
-    return onlyOne(
-      work,
-      `SELECT id FROM rides r WHERE ${stands('rides', 'r')}
-         AND (id = CAST(:id AS uuid) OR bike_id = :bikeId AND occurred_at = :start)`,
-      { id: row.id ?? null, bikeId, start },
-      'start',
+    const standing = `SELECT id FROM rides r WHERE ${stands('rides', 'r')}`
+    return (
+      (await byId(work, standing, row.id)) ??
+      onlyOne(work, `${standing} AND bike_id = :bikeId AND occurred_at = :start`, { bikeId, start }, 'start')
     )
   },
   async write(work, [row], timeZone) {

@@ -172,13 +172,11 @@ Hale Brandt,Quay,7005,town,hub-gear,8,4,19
     const other = await send('customers', csv.replace('0302', '0303'), { fields, key: v7() })
     expect([other.status, ((await other.json()) as { code: string }).code]).toEqual([409, 'file-changed'])
   })
-  it('is the owner’s, is one there is, and no longer than is looked through', async () => {
+  it('is the owner’s, and one there is', async () => {
     const mechanic = new Device(shop.base)
     await mechanic.signIn('ruan', 'chalkdown-2')
     expect((await send('customers/preview', 'name,phone\nA,1\n', { device: mechanic })).status).toBe(403)
     expect((await send('people/preview', 'name,phone\nA,1\n')).status).toBe(404)
-    const long = `name,phone\n${'A,1\n'.repeat(2001)}`
-    expect(((await (await send('customers/preview', long)).json()) as { code: string }).code).toBe('table-long')
     expect(((await (await send('customers/preview', '\u0000')).json()) as { code: string }).code).toBe(
       'file-unreadable',
     )

@@ -8,7 +8,7 @@ import {
   type TableRow,
 } from '@pelrin/contract'
 import * as v from 'valibot'
-import type { Work } from '../db/work.ts'
+import { analyzeTables, type Work } from '../db/work.ts'
 import { atField, ProblemError, sentence } from '../problems/problem.ts'
 import { ImportError } from '../imports/parsedRide.ts'
 import { fingerprintOf, meant, rowsOf, tableHead } from '../imports/table.ts'
@@ -21,8 +21,12 @@ import type { InTable } from './inTable.ts'
 import { ridesIn } from './ridesIn.ts'
 import { EXPORT_TABLES } from './tables.ts'
 
-/** Rows at a time: each is written and judged as if it were typed. A whole shop comes as an archive. */
-const ROWS = 2_000
+/**
+ * After so many rows, and each time there are so many times more, the database looks at its tables anew: by what it knew of short ones it would go
+ * through all of a long one for every row that comes.
+ */
+const FIRST_LOOK = 50
+const GROWN = 6
 /** Rows of each outcome a screen shows. */
 const SHOWN = 150
 
@@ -102,7 +106,8 @@ export async function takeTableIn(
   const skipped = new Set(skip)
   const followed = new Set<string>()
   let added = 0
-  for (const together of grouped(lines, table.together)) {
+  let lookAgainAt = FIRST_LOOK
+  for (const together of inOrder([...grouped(lines, table.together)], table.inOrder, timeZone)) {
     const [first] = together
     if (!first || skipped.has(first.row)) continue
     const wrong = await triedOn(work, table.columnAt, async () => {
@@ -118,6 +123,9 @@ export async function takeTableIn(
       if (bikeId !== null) followed.add(bikeId)
       added += together.length
       for (const { row, cells } of together) rows.push(asRow(row, 'new', cells))
+      if (added < lookAgainAt) return
+      await analyzeTables(work)
+      lookAgainAt = added * GROWN
     })
     // Refused together: each row stands once, with what is wrong in it.
     if (wrong.length > 0)
@@ -129,6 +137,7 @@ export async function takeTableIn(
             .map(({ at, detail }) => ({ field: at, detail, cell: cells[at] ?? '' })),
         })
   }
+  if (apply && added > 0) await analyzeTables(work)
   // What is only looked at is taken back: nothing follows from it.
   for (const bikeId of apply ? followed : [])
     if (table.follow) await table.follow(work, bikeId)
@@ -177,6 +186,22 @@ function* grouped<One extends { read: unknown }>(
   yield* groups.values()
 }
 
+/** By when each happened, where the table has it so. What has no such moment comes last, to be told what is wrong with it. */
+function inOrder(groups: Line[][], when: InTable<TableName>['inOrder'], timeZone: string): Line[][] {
+  if (!when) return groups
+  const at = (group: readonly Line[]): number => {
+    try {
+      return when(group[0]!.read, timeZone)
+    } catch {
+      return Infinity
+    }
+  }
+  return groups
+    .map((group) => ({ group, at: at(group) }))
+    .sort((a, b) => a.at - b.at)
+    .map(({ group }) => group)
+}
+
 async function* linesOf(
   path: string,
   delimiter: string,
@@ -189,7 +214,6 @@ async function* linesOf(
     for await (const values of rowsOf(path, delimiter)) {
       row++
       if (row === 0) continue
-      if (row > ROWS) throw new ProblemError(422, 'table-long', { values: { most: ROWS } })
       const cells: Record<string, string> = {}
       for (const { field, at } of columns) {
         const cell = meant(values[at] ?? '')

@@ -73,9 +73,14 @@ export const EXPORT_TABLES = {
       'chain',
       'at',
       'instrument',
+      'instrument_kind',
+      'instrument_marks',
       'typed',
       'pitches',
       'place',
+      'mode',
+      'link_included',
+      'picture',
       'elongation_percent',
       'over_percent',
       'under_percent',
@@ -83,10 +88,12 @@ export const EXPORT_TABLES = {
       'person',
     ],
     sql: `SELECT s.id AS key, s.id AS spot_id, r.id AS reading_id, r.bike_id, b.tag, b.label AS bike, h.name AS chain, ${STAMP('r.occurred_at')} AS at,
-        i.name AS instrument, s.typed, s.pitches, s.place, s.value AS elongation_percent, s.over AS over_percent, s.under AS under_percent,
+        i.name AS instrument, i.kind AS instrument_kind, array_to_string(iv.marks, ' ') AS instrument_marks, s.mode, s.picture,
+        CASE WHEN s.link_included THEN 'yes' WHEN NOT s.link_included THEN 'no' END AS link_included, s.typed, s.pitches, s.place, s.value AS elongation_percent, s.over AS over_percent, s.under AS under_percent,
         s.u AS u_percent, p.name AS person
       FROM spots s JOIN readings r ON r.id = s.reading_id AND r.occurred_at = s.reading_occurred_at
       JOIN bikes b ON b.id = r.bike_id LEFT JOIN chains h ON h.id = r.chain_id JOIN instruments i ON i.id = r.instrument_id
+      JOIN instrument_versions iv ON iv.id = r.instrument_version_id
       JOIN people p ON p.id = r.person_id WHERE ${stands('readings', 'r')}`,
   },
   rides: {
