@@ -282,11 +282,17 @@ export type BikeRecord = v.InferOutput<typeof BikeRecord>
 
 export const BikeTag = v.pipe(line(12), v.regex(/^[\p{L}\p{N}-]+$/u, 'tag-malformed'))
 
+const WeightKg = v.pipe(v.number('number-malformed'), v.minValue(2, 'weight-range'), v.maxValue(120, 'weight-range'))
+
 export const ChangeBike = v.object({
   label: v.exactOptional(line(60)),
   tag: v.exactOptional(BikeTag),
   frameMark: v.exactOptional(v.nullable(line(40))),
   notes: v.exactOptional(v.pipe(v.string('text-missing'), v.maxLength(2000, 'text-too-long'))),
+  kind: v.exactOptional(line(30)),
+  maker: v.exactOptional(v.nullable(line(60))),
+  model: v.exactOptional(v.nullable(line(60))),
+  weightKg: v.exactOptional(v.nullable(WeightKg)),
   /** The day it was sold or left for good; null: it is still here. */
   goneOn: v.exactOptional(v.nullable(Day)),
 })
@@ -299,6 +305,10 @@ export const BikeDetails = v.object({
   tag: v.string(),
   frameMark: v.nullable(v.string()),
   notes: v.string(),
+  kind: v.string(),
+  maker: v.nullable(v.string()),
+  model: v.nullable(v.string()),
+  weightKg: v.nullable(v.number()),
   goneOn: v.nullable(Day),
 })
 

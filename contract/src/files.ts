@@ -130,6 +130,14 @@ export const fileRoutes = {
       to: 'Up to a day and with it.',
     },
   },
+  customerExport: {
+    name: 'customerExport',
+    method: 'GET',
+    path: '/customers/:id/all.json',
+    summary: 'All that is known of a customer, as one file: theirs by right.',
+    access: 'owner',
+    gives: 'application/json',
+  },
   gaugeEvents: {
     name: 'gaugeEvents',
     method: 'GET',

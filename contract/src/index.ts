@@ -4,6 +4,7 @@ import { bikesEndpoints } from './bikes.ts'
 import { careEndpoints } from './care.ts'
 import { catalogueEndpoints } from './catalogue.ts'
 import { chainsEndpoints } from './chains.ts'
+import { customersEndpoints } from './customers.ts'
 import { diaryEndpoints } from './diary.ts'
 import { distanceEndpoints } from './distance.ts'
 import { forecastEndpoints } from './forecast.ts'
@@ -36,6 +37,7 @@ export * from './care.ts'
 export * from './catalogue.ts'
 export * from './chains.ts'
 export * from './common.ts'
+export * from './customers.ts'
 export * from './diary.ts'
 export * from './distance.ts'
 export * from './endpoint.ts'
@@ -76,6 +78,7 @@ export const capabilities = {
   access: accessEndpoints,
   stand: standEndpoints,
   bikes: bikesEndpoints,
+  customers: customersEndpoints,
   newBike: newBikeEndpoints,
   readings: readingsEndpoints,
   distance: distanceEndpoints,
@@ -110,6 +113,7 @@ export const endpoints = {
   ...accessEndpoints,
   ...standEndpoints,
   ...bikesEndpoints,
+  ...customersEndpoints,
   ...newBikeEndpoints,
   ...readingsEndpoints,
   ...distanceEndpoints,

@@ -15,6 +15,7 @@ import { careRoutes } from './care/routes.ts'
 import { catalogueRoutes, catalogueTablesRoutes } from './catalogue/routes.ts'
 import { CatalogueTables } from './catalogue/tables.ts'
 import { chainsRoutes } from './chains/routes.ts'
+import { customerFilesRoutes, customersRoutes } from './customers/routes.ts'
 import type { Database } from './db/connection.ts'
 import type { DeviceAddresses } from './devices/addresses.ts'
 import { calendarRouter, diaryRoutes } from './diary/routes.ts'
@@ -118,6 +119,7 @@ export function createApp({
   shopRoutes(serving, jobs)
   standRoutes(serving)
   bikesRoutes(serving)
+  customersRoutes(serving)
   readingsRoutes(serving)
   distanceRoutes(serving)
   partsRoutes(serving)
@@ -142,6 +144,7 @@ export function createApp({
   limitsRoutes(serving)
   looksRoutes(serving)
   archiveRoutes(serving)
+  customerFilesRoutes(serving)
   auditFilesRoutes(serving)
   catalogueTablesRoutes(serving, tables)
   gaugeEventsRoutes(serving, hub)

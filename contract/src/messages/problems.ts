@@ -43,6 +43,13 @@ export const problems = {
   'last-owner': 'A shop needs an owner. Make somebody else one first.',
   'person-left': 'They have left. Invite them again first.',
   'device-unknown': 'There is no such device in this shop.',
+  // Customers
+  'customer-erased': 'Who this customer was is erased.',
+  'customer-merged': 'This customer was entered twice and is one with another now. Look at the other.',
+  'customer-same': 'These are one already.',
+  'merge-past': 'A merge is taken back within the day only.',
+  'email-malformed': 'This is no e-mail address.',
+  'weight-range': 'A bike weighs 2 to 120 kg.',
   // Shop
   'shop-code-malformed': 'Small letters, digits and hyphens, such as quay-street.',
   'shop-code-taken': 'Another shop here has this short name.',

@@ -8,7 +8,7 @@ import { held } from '../db/facts.ts'
 import { BIKES } from './models.ts'
 
 /**
- * Changes what a bike is called, its tag, frame mark or notes.
+ * Changes what a bike is called, what it is, its tag, frame mark or notes.
  *
  * @param version the version the change started from
  * @throws ProblemError 412 with the newer row when somebody was faster, 422 when the tag is another bike's
@@ -29,6 +29,10 @@ export async function changeBike(
     tag: bike.tag,
     frameMark: bike.frameMark,
     notes: bike.notes,
+    kind: bike.kind,
+    maker: bike.maker,
+    model: bike.model,
+    weightKg: bike.weightKg,
     goneOn: bike.goneOn,
   })
   const before = shown()

@@ -13,7 +13,7 @@ export async function findCustomers(work: Work, typed: string): Promise<Customer
     `SELECT c.id, c.name, c.phone,
        coalesce((SELECT json_agg(b.label ORDER BY b.label) FROM bikes b WHERE b.customer_id = c.id AND b.gone_on IS NULL), '[]') AS bikes
      FROM customers c
-     WHERE ${words.map((_, i) => `lower(unaccent(concat_ws(' ', c.name, c.phone))) LIKE :part${i}`).join(' AND ')}
+     WHERE c.merged_into_id IS NULL AND c.erased_at IS NULL AND ${words.map((_, i) => `lower(unaccent(concat_ws(' ', c.name, c.phone))) LIKE :part${i}`).join(' AND ')}
      ORDER BY (lower(unaccent(c.name)) LIKE :begins) DESC, c.name, c.id LIMIT ${MOST}`,
     { ...replacements, begins: `${escapeLike(words.join(' '))}%` },
   )

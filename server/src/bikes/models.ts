@@ -18,6 +18,13 @@ export const CUSTOMERS = table('customers', {
   goodWeekday: maybe(integer()),
   /** In which they are written to. */
   language: usually(text<ReminderLanguage>(), null),
+  email: maybe(text()),
+  notes: usually(text(), null),
+  /** Who they were entered as a second time. */
+  mergedIntoId: maybe(uuid()),
+  mergedAt: maybe(moment()),
+  /** Nobody knows who they were any more. */
+  erasedAt: maybe(moment()),
   /** Since when they do not want to be. */
   optedOutAt: maybe(moment()),
   version: usually(integer(), null),
@@ -38,6 +45,7 @@ export const BIKES = table('bikes', {
   houseRuleId: maybe(uuid()),
   /** The instrument whose mark decides, where the rule is "as marked". */
   markedInstrumentId: maybe(uuid()),
+  weightKg: maybe(real()),
   /** The day it was sold or left for good. */
   goneOn: maybe(day()),
   /** How long a treatment lasts on it; null: as the shop has it. */
@@ -46,3 +54,16 @@ export const BIKES = table('bikes', {
   version: usually(integer(), null),
 })
 export type BikeRow = RowOf<typeof BIKES>
+
+/** A bike went from one customer to another. */
+export const BIKE_PASSINGS = table('bike_passings', {
+  id: key(uuid()),
+  bikeId: uuid(),
+  fromCustomerId: uuid(),
+  toCustomerId: uuid(),
+  at: usually(moment(), null),
+  /** It went with all of its customer's, who was entered twice. */
+  merge: usually(flag(), null),
+  personId: uuid(),
+})
+export type BikePassingRow = RowOf<typeof BIKE_PASSINGS>

@@ -22,6 +22,7 @@ import { standing } from './0022-standing.ts'
 import { schools } from './0023-schools.ts'
 import { unsaidWear } from './0024-unsaid-wear.ts'
 import { ownShop } from './0025-own-shop.ts'
+import { customers } from './0026-customers.ts'
 import { gone } from './0014-gone.ts'
 import { otherWear } from './0011-other-wear.ts'
 
@@ -52,4 +53,5 @@ export const migrations: readonly Migration[] = [
   schools,
   unsaidWear,
   ownShop,
+  customers,
 ]
