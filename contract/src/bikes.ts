@@ -211,6 +211,7 @@ export const BikeRecord = v.object({
   maker: v.nullable(v.string()),
   model: v.nullable(v.string()),
   kind: v.string(),
+  weightKg: v.nullable(v.number()),
   notes: v.string(),
   goneOn: v.nullable(Day),
   customer: v.object({ id: Id, name: v.string(), phone: v.nullable(v.string()) }),

@@ -58,6 +58,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
     maker: bike.maker,
     model: bike.model,
     kind: bike.kind,
+    weightKg: bike.weightKg,
     notes: bike.notes,
     goneOn: bike.goneOn,
     customer: { id: bike.customerId, name: customer?.name ?? '', phone: customer?.phone ?? null },

@@ -18,6 +18,7 @@ export const keys = {
   door: ['door'] as const,
   welcome: ['welcome'] as const,
   people: ['people'] as const,
+  customer: (id: string) => ['customer', id] as const,
   devices: ['devices'] as const,
   audit: ['audit'] as const,
   lineUp: ['stand'] as const,
@@ -304,6 +305,15 @@ export const useFind = (text: string) =>
     queryKey: keys.find(text),
     queryFn: async ({ signal }) => ({ text, bikes: await ask(endpoints.find, { query: { q: text }, signal }) }),
     enabled: text.trim() !== '',
+    placeholderData: (before) => before,
+  })
+
+/** Customers like a text, from two letters on. */
+export const useFindCustomers = (text: string) =>
+  useQuery({
+    queryKey: keys.customers(text.trim()),
+    queryFn: ({ signal }) => ask(endpoints.customers, { query: { q: text.trim() }, signal }),
+    enabled: text.trim().length > 1,
     placeholderData: (before) => before,
   })
 

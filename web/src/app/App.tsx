@@ -78,6 +78,7 @@ const places = {
   parts: async () => ({ Component: (await import('../places/parts/PartsPlace.tsx')).PartsPlace }),
   welcome: async () => ({ Component: (await import('../places/welcome/WelcomePlace.tsx')).WelcomePlace }),
   firstDay: async () => ({ Component: (await import('../places/first-day/FirstDayPlace.tsx')).FirstDayPlace }),
+  customer: async () => ({ Component: (await import('../places/customers/CustomerPlace.tsx')).CustomerPlace }),
   insight: async () => ({ Component: (await import('../places/insight/InsightPlace.tsx')).InsightPlace }),
 }
 
@@ -145,6 +146,7 @@ const router = createBrowserRouter([
           { path: '/studies/:id', lazy: places.study },
           { path: '/house-rules', lazy: places.houseRules },
           { path: '/first-day', lazy: places.firstDay },
+          { path: '/customers/:id', lazy: places.customer },
           { path: '*', element: <Nowhere /> },
         ],
       },

@@ -3,8 +3,8 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
-import type { BikeSummary } from '@pelrin/contract'
-import { useFind } from '../api/queries.ts'
+import type { BikeSummary, CustomerLine } from '@pelrin/contract'
+import { useFind, useFindCustomers } from '../api/queries.ts'
 import { useFinderOpener } from '../keys/typing.tsx'
 import { today } from '../messages/format.ts'
 import { BikeLine } from '../pieces/BikeLine.tsx'
@@ -15,11 +15,16 @@ import { WearRule } from '../pieces/WearRule.tsx'
 import { scannedTag } from '../places/tags/scanned.ts'
 import { usePutOnStand } from './usePutOnStand.ts'
 
-/** A bike with the text it was found by; with no bike, that one is taken in for that text. */
+/** A bike or a customer with the text it was found by; with neither, a bike is taken in for that text. */
 interface Found {
   readonly bike: BikeSummary | null
+  /** Who was found, where it is no bike. */
+  readonly customer: CustomerLine | null
   readonly answers: string
 }
+
+/** So many customers are offered beside bikes. */
+const CUSTOMERS = 3
 
 /** Finds a bike from anywhere and puts it on the stand. */
 export function Finder() {
@@ -28,12 +33,17 @@ export function Finder() {
   const [open, setOpen] = useState(false)
   const input = useRef<HTMLInputElement>(null)
   const found = useFind(text)
+  const customers = useFindCustomers(text)
   const fresh = found.data?.text === text
   const options = useMemo((): Found[] => {
     if (!found.data || text.trim() === '') return []
     const { bikes, text: answers } = found.data
-    return [...bikes.map((bike) => ({ bike, answers })), ...(fresh ? [{ bike: null, answers }] : [])]
-  }, [found.data, text, fresh])
+    return [
+      ...bikes.map((bike) => ({ bike, customer: null, answers })),
+      ...(customers.data ?? []).slice(0, CUSTOMERS).map((customer) => ({ bike: null, customer, answers })),
+      ...(fresh ? [{ bike: null, customer: null, answers }] : []),
+    ]
+  }, [found.data, customers.data, text, fresh])
   const putOnStand = usePutOnStand()
   const navigate = useNavigate()
   /** Enter was pressed before the answer to what was typed had come. */
@@ -48,12 +58,13 @@ export function Finder() {
   useHotkeys('/', () => openWith(''), { useKey: true, preventDefault: true })
 
   const choose = useCallback(
-    ({ bike, answers }: Found) => {
+    ({ bike, customer, answers }: Found) => {
       entered.current = null
       setText('')
       setOpen(false)
       input.current?.blur()
       if (bike) putOnStand(bike.id)
+      else if (customer) void navigate(`/customers/${customer.id}`)
       else void navigate(`/new-bike?${new URLSearchParams({ for: answers.trim() })}`)
     },
     [putOnStand, navigate],
@@ -83,16 +94,22 @@ export function Finder() {
       options={options}
       filterOptions={(all) => all}
       // The text is part of the label, so that a new answer begins at its first bike again.
-      getOptionLabel={({ bike, answers }) => `${bike ? `${bike.customer.name} ${bike.label}` : ''} ${answers}`}
-      getOptionKey={({ bike }) => bike?.id ?? 'new'}
+      getOptionLabel={({ bike, customer, answers }) =>
+        `${bike ? `${bike.customer.name} ${bike.label}` : (customer?.name ?? '')} ${answers}`
+      }
+      getOptionKey={({ bike, customer }) => bike?.id ?? customer?.id ?? 'new'}
       autoHighlight
       blurOnSelect
       clearOnBlur={false}
       forcePopupIcon={false}
       noOptionsText={found.isFetching ? t('app.loading') : t('find.none', { text })}
-      renderOption={({ key, ...props }, { bike, answers }) =>
+      renderOption={({ key, ...props }, { bike, customer, answers }) =>
         bike ? (
           <Option key={key} attributes={props} bike={bike} />
+        ) : customer ? (
+          <Box component="li" key={key} {...props} sx={{ minHeight: 52, borderTop: 1, borderColor: 'divider' }}>
+            {t('customer.find', { name: customer.name })}
+          </Box>
         ) : (
           <Box component="li" key={key} {...props} sx={{ minHeight: 52, borderTop: 1, borderColor: 'divider' }}>
             {t('newBike.find', { text: answers.trim() })}

@@ -21,7 +21,8 @@ export type PlaceName = (typeof PLACES)[number]['name']
 /** Which place an address is in. */
 export function placeOf(pathname: string): PlaceName | null {
   if (pathname === '/' || pathname === '/first-day') return 'stand'
-  if (pathname === '/rack' || pathname === '/tags' || pathname === '/new-bike') return 'rack'
+  if (pathname === '/rack' || pathname === '/tags' || pathname === '/new-bike' || pathname.startsWith('/customers/'))
+    return 'rack'
   if (pathname === '/pot') return 'pot'
   if (pathname === '/diary' || pathname === '/messages') return 'diary'
   if (pathname === '/house-rules') return 'rules'

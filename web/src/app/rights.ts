@@ -21,6 +21,7 @@ const DONE_AT: readonly (readonly [string, Right])[] = [
   ['/studies/:id', 'record'],
   ['/house-rules', 'owner'],
   ['/first-day', 'owner'],
+  ['/customers/:id', 'customers'],
 ]
 
 /** Whose a place is to work in, where it is not this role's; null where it is, and for places one only looks at. */

@@ -61,6 +61,14 @@ export const COMMANDS = {
       newBike: { key: 'n', says: 'keys.newBike', intoField: true },
     },
   },
+  customer: {
+    title: 'keys.ofCustomer',
+    at: /^\/customers\/[^/]+$/,
+    commands: {
+      change: { key: 'e', says: 'keys.changeCustomer', intoField: true },
+      merge: { key: 'm', says: 'keys.mergeCustomer', intoField: true },
+    },
+  },
   firstDay: {
     title: 'keys.onFirstDay',
     at: /^\/first-day$/,

@@ -4,6 +4,7 @@ import { caring } from './en/caring.ts'
 import { catalogue, orders } from './en/catalogue.ts'
 import { bike } from './en/bike.ts'
 import { chains } from './en/chains.ts'
+import { customer } from './en/customer.ts'
 import { diary } from './en/diary.ts'
 import { distanceOf, imports } from './en/distance.ts'
 import { forecast, waiting } from './en/forecast.ts'
@@ -138,6 +139,7 @@ export const en = {
   devices,
   audit,
   acts,
+  customer,
   session,
 
   access: {
@@ -189,6 +191,9 @@ export const en = {
     back: 'back',
     onStand: 'On the stand',
     onFirstDay: 'In a new workshop',
+    ofCustomer: 'On a customer’s page',
+    changeCustomer: 'change what is known of them',
+    mergeCustomer: 'they were entered twice',
     firstStep: 'do what stands there',
     choose: 'choose in the line-up',
     put: 'put it on the stand',

@@ -35,6 +35,7 @@ export const bike = {
   drive: 'Drive',
   teeth: '{{fronts}} / {{sprockets}}',
   name: 'What the rider calls it',
+  weight: 'Weight',
   notes: 'Notes',
   saved: 'Saved.',
   correctTitle: 'Correct this reading',

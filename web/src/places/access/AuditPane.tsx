@@ -71,7 +71,7 @@ export function AuditPane() {
         ))}
         <Button
           component="a"
-          href={`/api/v1/audit.csv?${new URLSearchParams(filter as Record<string, string>).toString()}`}
+          href={`/api/v1/audit.csv?${new URLSearchParams(filter).toString()}`}
           download
           onClick={download}
           startIcon={<DownloadIcon />}

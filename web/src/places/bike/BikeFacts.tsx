@@ -1,17 +1,21 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
 import { useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
-import type { BikeRecord } from '@pelrin/contract'
-import { day, distance } from '../../messages/format.ts'
+import { may, type BikeRecord } from '@pelrin/contract'
+import { useSurroundings } from '../../app/surroundings.ts'
+import { day, distance, number } from '../../messages/format.ts'
 import { Why } from '../../pieces/Why.tsx'
 import { BikeDialog } from './BikeDialog.tsx'
+import { PassDialog } from './PassDialog.tsx'
 import { RhythmChoice } from './RhythmChoice.tsx'
 import { RuleChoice } from './RuleChoice.tsx'
 
 /** What the bike is, and a way to change what it is called. */
 export function BikeFacts({ record }: { record: BikeRecord }) {
   const { t } = useTranslation()
+  const { session } = useSurroundings()
   const [editing, setEditing] = useState(false)
+  const [passing, setPassing] = useState(false)
   const { summary, chain, lastOdometer } = record
   const unit = lastOdometer?.unit ?? 'km'
   const facts: [string, ReactNode][] = [
@@ -25,7 +29,17 @@ export function BikeFacts({ record }: { record: BikeRecord }) {
         ? t('bike.teeth', { fronts: summary.drive.fronts.join('-'), sprockets: summary.drive.sprockets.join(' ') })
         : '',
     ],
-    [t('bike.frame'), [record.maker, summary.frameMark].filter((part) => part !== null).join(' ')],
+    [
+      t('bike.frame'),
+      [
+        record.maker,
+        record.model,
+        record.weightKg === null ? null : `${number(record.weightKg, 1)} kg,`,
+        summary.frameMark,
+      ]
+        .filter((part) => part !== null)
+        .join(' '),
+    ],
     [
       t('stand.chain'),
       chain
@@ -60,7 +74,12 @@ export function BikeFacts({ record }: { record: BikeRecord }) {
         <Typography variant="h3" component="h2" color="textSecondary">
           {t('bike.record')}
         </Typography>
-        <Button onClick={() => setEditing(true)}>{t('bike.edit')}</Button>
+        <Box>
+          {may(session.person.role, 'customers') && (
+            <Button onClick={() => setPassing(true)}>{t('customer.pass')}</Button>
+          )}
+          <Button onClick={() => setEditing(true)}>{t('bike.edit')}</Button>
+        </Box>
       </Stack>
       <Box
         component="dl"
@@ -91,6 +110,7 @@ export function BikeFacts({ record }: { record: BikeRecord }) {
           </Box>
         ))}
       </Box>
+      {passing && <PassDialog record={record} onClose={() => setPassing(false)} />}
       {editing && <BikeDialog record={record} onClose={() => setEditing(false)} />}
     </Box>
   )

@@ -1,7 +1,7 @@
 import { Box, Link, Stack, Typography } from '@mui/material'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { useNavigate, useParams } from 'react-router'
+import { Link as RouterLink, useNavigate, useParams } from 'react-router'
 import { assumptionsWith } from '@pelrin/core'
 import { useBike } from '../../api/queries.ts'
 import { day } from '../../messages/format.ts'
@@ -64,7 +64,11 @@ export function BikePlace() {
       <Stack sx={{ px: 2.75, pt: 1.75, pb: 2, gap: 1.5, minWidth: 0, overflow: { md: 'auto' } }}>
         <Stack direction="row" sx={{ justifyContent: 'space-between', gap: 2, alignItems: 'flex-start' }}>
           <Box>
-            <Typography variant="h1">{record.customer.name}</Typography>
+            <Typography variant="h1">
+              <Link component={RouterLink} to={`/customers/${record.customer.id}`} color="inherit" underline="hover">
+                {record.customer.name}
+              </Link>
+            </Typography>
             <Typography color="textSecondary">
               <BikeLine bike={summary} teeth />, {t('find.tag', { tag: summary.tag })}
             </Typography>

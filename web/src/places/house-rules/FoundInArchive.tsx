@@ -66,11 +66,11 @@ export function FoundInArchive({
 }
 
 /** A setting as one line: hours by the day, a list by commas. */
-const told = (value: unknown): string =>
-  Array.isArray(value)
-    ? value
-        .map((one: unknown) =>
-          typeof one === 'object' && one !== null ? Object.values(one).toSorted().join('–') : (one ?? '–'),
-        )
-        .join(', ')
-    : String(value)
+function told(value: unknown): string {
+  if (Array.isArray(value)) return value.map(told).join(', ')
+  if (typeof value === 'object' && value !== null) {
+    const { from = '', to = '' } = value as { from?: string; to?: string }
+    return `${from}–${to}`
+  }
+  return typeof value === 'string' || typeof value === 'number' ? String(value) : '–'
+}

@@ -32,7 +32,7 @@ export function PersonDialog({
   const form = useWriteForm({
     stale: [keys.people, keys.session],
     schema: person ? endpoints.changePerson.body : endpoints.addPerson.body,
-    start: person ? typedOf(person) : { name: '', initials: '', signInName: '', role: 'mechanic' as Role },
+    start: person ? typedOf(person) : { name: '', initials: '', signInName: '', role: 'mechanic' },
     read: (typed: TypedPerson, id): unknown => (person ? typed : { id, ...typed }),
     ...(person
       ? { version: person.version, newerOf: (newer: Colleague) => ({ version: newer.version, typed: typedOf(newer) }) }

@@ -56,7 +56,7 @@ export const codeOf = (name: string): string =>
 export const initialsOf = (name: string): string =>
   name
     .split(/[\s-]+/)
-    .map((word) => word.match(/\p{L}/u)?.[0] ?? '')
+    .map((word) => /\p{L}/u.exec(word)?.[0] ?? '')
     .join('')
     .slice(0, 3)
     .toUpperCase()
