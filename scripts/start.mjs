@@ -39,8 +39,9 @@ function begin(again) {
 
 // Ctrl-C in a terminal reaches the child by itself too; it stops once, however often it is told.
 function pass(signal) {
+  // Asked again: whoever asks does not want to wait.
+  child.kill(stopping ? 'SIGUSR2' : signal)
   stopping = true
-  child.kill(signal)
 }
 process.on('SIGINT', () => pass('SIGINT'))
 process.on('SIGTERM', () => pass('SIGTERM'))

@@ -165,13 +165,19 @@ async function until(what: () => boolean): Promise<void> {
   expect(what()).toBe(true)
 }
 
+/** The database of a data folder as its superuser. */
+function databaseIn(data: string): string {
+  const port = readFileSync(join(data, 'postgres/cluster/postmaster.pid'), 'utf8').split('\n')[3]?.trim()
+  return `postgres://postgres:${readFileSync(join(data, 'database-password'), 'utf8')}@127.0.0.1:${port}/pelrin`
+}
+
 describe('npm start', () => {
   it('serves, refuses a second start, and stops all of it when told', async () => {
     const data = join(folder, 'served')
     const port = '7396'
     const first = start(['--port', port, '--data', data, '--no-demo'])
     await until(() => first.said().includes('Pelrin is at'))
-    expect(first.said()).toContain('Sign in as "owner" with the password')
+    expect(first.said()).toMatch(/http:\/\/127\.0\.0\.1:7396\/welcome#[\w-]{43}\n/)
     const page = await fetch(`http://127.0.0.1:${port}/`)
     expect(page.status).toBe(200)
     const text = await page.text()
@@ -217,12 +223,39 @@ describe('npm start', () => {
       ).size,
     ).toBe(3)
 
+    // Whatever the database is at.
+    const long = new pg.Client({ connectionString: databaseIn(data) })
+    long.on('error', () => undefined)
+    await long.connect()
+    const cut = long.query('SELECT pg_sleep(600)').catch(() => 'cut')
     first.child.kill('SIGINT')
     expect(await first.ended).toBe(0)
+    expect(await cut).toBe('cut')
     expect(first.said()).not.toMatch(/^\s+at /m)
     await expect(fetch(`http://127.0.0.1:${port}/`)).rejects.toThrow()
     expect(spawnSync('pgrep', ['-f', data]).status).toBe(1)
     expect(existsSync(join(data, 'running.json'))).toBe(false)
+  }, 240_000)
+
+  it('begins again where the small files beside the database were deleted; asked twice to stop, it stops at once', async () => {
+    const data = join(folder, 'forgotten')
+    const first = start(['--port', '7394', '--data', data, '--no-demo'])
+    await until(() => first.said().includes('welcome#'))
+    first.child.kill('SIGINT')
+    first.child.kill('SIGINT')
+    expect(await first.ended).toBe(0)
+    for (const name of ['database-password', 'owner-password', 'serving-password', 'secret-key', 'running.json'])
+      rmSync(join(data, name), { force: true })
+    const again = start(['--port', '7394', '--data', data, '--no-demo'])
+    await until(() => again.said().includes('welcome#'))
+    expect(again.said()).toContain('making new ones')
+    // The same shop, not another one.
+    const client = new pg.Client({ connectionString: databaseIn(data) })
+    await client.connect()
+    expect((await client.query('SELECT count(*)::int AS n FROM shops')).rows).toEqual([{ n: 1 }])
+    await client.end()
+    again.child.kill('SIGINT')
+    expect(await again.ended).toBe(0)
   }, 240_000)
 
   it('says in one sentence that the port is taken', async () => {

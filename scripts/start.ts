@@ -2,10 +2,8 @@ import { spawn } from 'node:child_process'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
-import { createServer as createVite } from 'vite'
 import { backupsIn, makeBackup, type BackupTools } from '../server/src/backups/backup.ts'
 import { addressOf } from './address.ts'
-import { buildWeb } from './buildWeb.ts'
 import { Lock } from './lock.ts'
 import { readOptions, refuseOpenDemo, type Options } from './options.ts'
 import { linkOf } from './ownersLink.ts'
@@ -22,6 +20,8 @@ const root = join(import.meta.dirname, '..')
 
 /** What to undo on the way out, latest first. */
 const undo: (() => Promise<void> | void)[] = []
+/** How to end the same by force. */
+const force: (() => Promise<void> | void)[] = []
 let leaving: Promise<void> | null = null
 const isLeaving = (): boolean => leaving !== null
 
@@ -41,7 +41,14 @@ function leave(code: number): void {
 
 process.on('SIGINT', () => leave(0))
 process.on('SIGTERM', () => leave(0))
+// Asked a second time: at once. What was written is written; what is under way is not waited for.
+process.on('SIGUSR2', () => void atOnce().finally(() => process.exit(0)))
 process.on('disconnect', () => leave(0))
+
+/** Ends everything begun here by force. */
+async function atOnce(): Promise<void> {
+  await Promise.all(force.map((step) => step()))
+}
 
 /** What a start that something ended left behind takes so long to let go of its port, ms. */
 const LET_GO_MS = 20_000
@@ -134,6 +141,7 @@ async function ownDatabase({ dataFolder, ...listens }: Options): Promise<{
   const cluster = await startCluster(dataFolder)
   const watched = new WatchedCluster(cluster)
   undo.push(() => watched.stop())
+  force.push(() => cluster.kill())
   lock.servesAt(addressOf(listens))
   return {
     urls: cluster,
@@ -193,6 +201,22 @@ async function startStandIns(): Promise<NodeJS.ProcessEnv> {
   }
 }
 
+/** Builds the web application in a process that ends with it: what it takes for that is given back. */
+function buildInChild(): Promise<void> {
+  const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'scripts/buildWebNow.ts')], {
+    cwd: root,
+    stdio: ['ignore', 'inherit', 'inherit'],
+  })
+  force.push(() => void child.kill('SIGKILL'))
+  undo.push(() => void child.kill('SIGTERM'))
+  return new Promise((done, reject) =>
+    child.on('exit', (code) => {
+      if (code === 0 || isLeaving()) done()
+      else reject(new PlainError('The web application could not be built; what stands above says why.'))
+    }),
+  )
+}
+
 async function start(): Promise<void> {
   const options = readOptions(process.argv.slice(2), root)
   refuseOpenDemo(options, options.demo)
@@ -222,13 +246,15 @@ async function start(): Promise<void> {
   const at = addressOf(options)
   if (options.dev) {
     await startReloading(options, { ...serverEnv, BACKUPS: '' })
+    // Only here: it is as large as everything else together.
+    const { createServer: createVite } = await import('vite')
     const vite = await createVite({ root: join(root, 'web'), server: { proxy: { '/api': { target: at } } } })
     await vite.listen()
     undo.push(() => vite.close())
     say(`Pelrin, reloading on every change: ${vite.resolvedUrls?.local[0] ?? ''}`)
     return
   }
-  await buildWeb(root)
+  await buildInChild()
   if (isLeaving()) return
   const { host, port } = options
   const server = new SupervisedServer({
@@ -240,6 +266,7 @@ async function start(): Promise<void> {
     gaveUp: () => leave(1),
   })
   undo.push(() => server.stop())
+  force.push(() => server.kill())
   await server.start()
   say(`Pelrin is at ${at}  (Ctrl-C stops it)`)
   if (firstDayToken !== null) {

@@ -19,11 +19,15 @@ export interface Finished {
 /**
  * Runs a command of the database under its account and waits for it. It runs in `/`, since the account may not
  * be able to enter the folder we are in.
+ *
+ * @param input what it reads
  */
-export function run(command: string, args: readonly string[]): Promise<Finished> {
+export function run(command: string, args: readonly string[], input?: string): Promise<Finished> {
   const [program, all] = asDatabaseAccount(command, args)
   return new Promise((resolve, reject) => {
-    const child = spawn(program, all, { cwd: '/', stdio: ['ignore', 'pipe', 'pipe'], detached: true })
+    const child = spawn(program, all, { cwd: '/', stdio: ['pipe', 'pipe', 'pipe'], detached: true })
+    child.stdin.on('error', () => undefined)
+    child.stdin.end(input ?? '')
     let output = ''
     child.stdout.on('data', (chunk: Buffer) => (output += chunk.toString()))
     child.stderr.on('data', (chunk: Buffer) => (output += chunk.toString()))

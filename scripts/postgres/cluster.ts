@@ -16,7 +16,7 @@ import { spawnSync } from 'node:child_process'
 import pg from 'pg'
 import { PlainError, say } from '../plain.ts'
 import { accountCanEnter, DATABASE_ACCOUNT, isRoot, run } from './account.ts'
-import { postmasterOf, stopPostmaster } from './postmaster.ts'
+import { killPostmaster, postmasterOf, stopPostmaster } from './postmaster.ts'
 import { postgresPrograms } from './programs.ts'
 
 /** A running private cluster. */
@@ -33,6 +33,8 @@ export interface Cluster {
   restart(): Promise<void>
   /** Ends it, whatever it is at. */
   stop(): Promise<void>
+  /** Ends it by force; what was written is there again when it starts. */
+  kill(): Promise<void>
 }
 
 /** As long as recovering after a crash may take, seconds. */
@@ -166,12 +168,15 @@ export async function startCluster(
   const programs = postgresPrograms()
   mkdirSync(folder, { recursive: true })
   const place = placeOf(folder)
+  const known = existsSync(join(folder, ACCOUNTS.postgres))
   const passwords = passwordsOf(folder)
-  if (!checkPlace(programs, place)) await makeCluster(programs, place, passwords.postgres)
+  const there = checkPlace(programs, place)
+  if (!there) await makeCluster(programs, place, passwords.postgres)
   const cluster = join(place, 'cluster')
   const control = join(programs, 'pg_ctl')
   // Left running by a start that was killed: nobody else uses it, since the data folder is locked to us.
   await stopPostmaster(control, cluster)
+  if (there && !known) await newPassword(programs, cluster, passwords.postgres)
   const port = options.port ?? (await freePort())
   const log = join(place, 'database.log')
   const settings = [
@@ -211,7 +216,26 @@ export async function startCluster(
       await start()
     },
     stop,
+    kill: () => killPostmaster(cluster),
   }
+}
+
+/**
+ * Gives the database a new password of its superuser, where the folder with the old one was deleted and the database was not: whoever may run its
+ * programs on its files owns it anyway. Nothing listens meanwhile.
+ */
+async function newPassword(programs: string, cluster: string, password: string): Promise<void> {
+  say('The folder with the database’s passwords is gone and the database is not: making new ones.')
+  const quoted = password.replaceAll("'", "''")
+  const { code, output } = await run(
+    join(programs, 'postgres'),
+    ['--single', '-D', cluster, 'postgres'],
+    `ALTER ROLE postgres PASSWORD '${quoted}'\n`,
+  )
+  if (code !== 0)
+    throw new PlainError(
+      `The database in ${cluster} could not be given a new password: ${output.trim().split('\n').at(-1) ?? ''}`,
+    )
 }
 
 /** The cluster of a data folder as its superuser sees it, where one runs; null where none does. */

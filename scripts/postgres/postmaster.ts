@@ -4,8 +4,11 @@ import { setTimeout as sleep } from 'node:timers/promises'
 import { PlainError } from '../plain.ts'
 import { run } from './account.ts'
 
-/** How long each way of stopping may take before the next, harder one is tried, seconds. */
-const STOPPING_SECONDS = 8
+/**
+ * How long each way of stopping may take before the next, harder one is tried, seconds. What was written is kept whichever way it is stopped; whoever
+ * stops Pelrin waits no longer than ten seconds for all of it.
+ */
+const STOPPING_SECONDS = 2
 
 const alive = (pid: number): boolean => {
   try {
@@ -56,6 +59,18 @@ function isZombie(pid: number): boolean {
   } catch {
     return true
   }
+}
+
+/** Ends whatever runs in a cluster's folder by force. */
+export function killPostmaster(cluster: string): Promise<void> {
+  for (const pid of processesOf(cluster)) {
+    try {
+      process.kill(pid, 'SIGKILL')
+    } catch {
+      // It ended by itself meanwhile.
+    }
+  }
+  return Promise.resolve()
 }
 
 /**

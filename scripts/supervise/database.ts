@@ -44,7 +44,8 @@ export class WatchedCluster {
 
   async stop(): Promise<void> {
     this.leaving.abort()
-    await this.watching
+    // One that is asked whether it lives may take its time to say so: nobody waits for that who stops it.
+    await Promise.race([this.watching, sleep(1_000)])
     await this.cluster.stop()
   }
 

@@ -10,7 +10,7 @@ import { unprivileged } from './unprivileged.ts'
 const root = join(import.meta.dirname, '../..')
 
 /** A server that is told to stop and does not is ended, ms. */
-const STOPPING_MS = 15_000
+const STOPPING_MS = 4_500
 /** How often it is asked whether it lives, how long it may take to say so, and how often it may not. */
 const ASKED_EVERY_MS = 2_000
 const ANSWER_MS = 4_000
@@ -61,6 +61,13 @@ export class SupervisedServer {
     const timer = setTimeout(() => child.kill('SIGKILL'), STOPPING_MS)
     await ended
     clearTimeout(timer)
+  }
+
+  /** Ends it by force. */
+  kill(): void {
+    this.leaving.abort()
+    clearInterval(this.watching)
+    this.child?.kill('SIGKILL')
   }
 
   private spawn(): Promise<void> {

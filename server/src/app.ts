@@ -197,7 +197,7 @@ export function createApp({
       }),
     )
     app.use(async (ctx, next) => {
-      if (ctx.method !== 'GET' || ctx.path.startsWith('/api/') || /\.\w+$/.test(ctx.path)) {
+      if (!['GET', 'HEAD'].includes(ctx.method) || ctx.path.startsWith('/api/') || /\.\w+$/.test(ctx.path)) {
         await next()
         return
       }

@@ -37,7 +37,7 @@ const HOURLY_MS = 3_600_000
 /** How often streams of sessions that are over are looked for, ms. */
 const STREAMS_MS = 15_000
 /** A stop takes no longer than this, whatever hangs, ms. */
-const LONGEST_STOP_MS = 12_000
+const LONGEST_STOP_MS = 4_000
 
 // What escaped all that waits for it. The database going away is told by each request; anything else may have left things half done, and the
 // process that started this one starts another.
@@ -150,7 +150,7 @@ async function letGo(): Promise<void> {
   server.closeIdleConnections()
   const closed = new Promise((done) => server.close(done))
   // A connection that will not end does not hold up the stop.
-  const impatient = setTimeout(() => server.closeAllConnections(), 4_000)
+  const impatient = setTimeout(() => server.closeAllConnections(), 2_000)
   await closed
   clearTimeout(impatient)
   await importer.close()

@@ -11,7 +11,7 @@ import * as v from 'valibot'
 import { analyzeTables, type Work } from '../db/work.ts'
 import { atField, ProblemError, sentence } from '../problems/problem.ts'
 import { ImportError } from '../imports/parsedRide.ts'
-import { fingerprintOf, meant, rowsOf, tableHead } from '../imports/table.ts'
+import { fingerprintOf, meant, rowsOf, tableHead, type TableHead } from '../imports/table.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { bikesIn } from './bikesIn.ts'
 import { careIn } from './careIn.ts'
@@ -79,11 +79,12 @@ export async function takeTableIn(
 ): Promise<TablePreview & { added: number }> {
   // Which table it is was said by its name: what its rows are read as is what it writes.
   const table = IN[name] as InTable<TableName>
-  const { header, delimiter } = await tableHead(path).catch(asProblem)
+  const head = await tableHead(path).catch(asProblem)
+  const { header } = head
   const mapping = told ?? columnsOf(name, header)
   const rows: TableRow[] = []
   const lines: Line[] = []
-  for await (const { row, cells } of linesOf(path, delimiter, header, mapping)) {
+  for await (const { row, cells } of linesOf(path, head, mapping)) {
     const read = v.safeParse(TABLES_IN[name], cells)
     if (read.success) lines.push({ row, cells, read: read.output })
     else
@@ -204,14 +205,13 @@ function inOrder(groups: Line[][], when: InTable<TableName>['inOrder'], timeZone
 
 async function* linesOf(
   path: string,
-  delimiter: string,
-  header: readonly string[],
+  head: TableHead,
   mapping: TableMapping,
 ): AsyncGenerator<{ row: number; cells: Record<string, string> }> {
-  const columns = Object.entries(mapping).map(([field, column]) => ({ field, at: header.indexOf(column) }))
+  const columns = Object.entries(mapping).map(([field, column]) => ({ field, at: head.header.indexOf(column) }))
   let row = -1
   try {
-    for await (const values of rowsOf(path, delimiter)) {
+    for await (const values of rowsOf(path, head)) {
       row++
       if (row === 0) continue
       const cells: Record<string, string> = {}

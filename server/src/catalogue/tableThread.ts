@@ -72,7 +72,8 @@ export default async function readTable(asked: TableAsked): Promise<TableRead> {
 }
 
 async function read({ path, mapping: told, names: lists, parts, skip }: TableAsked): Promise<TableRead> {
-  const { header, rows: sample, delimiter } = await tableHead(path)
+  const head = await tableHead(path)
+  const { header, rows: sample } = head
   const mapping = told ?? guessMapping(header)
   const columns = Object.entries(mapping)
     .filter(([field, column]) => PART_COLUMNS.includes(field) && header.includes(column))
@@ -86,7 +87,7 @@ async function read({ path, mapping: told, names: lists, parts, skip }: TableAsk
   }
   const gathered: { row: number; cells: PartCells }[] = []
   let row = -1
-  for await (const values of rowsOf(path, delimiter)) {
+  for await (const values of rowsOf(path, head)) {
     row++
     if (row === 0) continue
     if (row > ROWS) throw new ImportError('file-too-large')

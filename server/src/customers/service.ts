@@ -109,20 +109,18 @@ export async function passBike(
 async function pass(work: Work, bikeId: string, from: string, to: string, merge: boolean): Promise<void> {
   await lockBikeState(work, bikeId)
   await work.of(BIKES).update({ customerId: to }, { where: { id: bikeId }, transaction: work.transaction })
-  await work
-    .of(BIKE_PASSINGS)
-    .create(
-      {
-        id: v7(),
-        bikeId,
-        fromCustomerId: from,
-        toCustomerId: to,
-        at: work.now,
-        merge,
-        personId: authorOf(work).personId,
-      },
-      { transaction: work.transaction },
-    )
+  await work.of(BIKE_PASSINGS).create(
+    {
+      id: v7(),
+      bikeId,
+      fromCustomerId: from,
+      toCustomerId: to,
+      at: work.now,
+      merge,
+      personId: authorOf(work).personId,
+    },
+    { transaction: work.transaction },
+  )
 }
 
 /** Held until the transaction ends. @throws ProblemError 404; 409 for one erased, or one with another now */

@@ -107,7 +107,10 @@ export async function loadDemo(
     async (work) => {
       await work
         .of(SHOPS)
-        .create({ id: shopId, ...SHOP, distanceUnit: 'km', demo: true, begunAt: new Date(founded) }, { transaction: work.transaction })
+        .create(
+          { id: shopId, ...SHOP, distanceUnit: 'km', demo: true, begunAt: new Date(founded) },
+          { transaction: work.transaction },
+        )
       return new Loader(work, chance, today, founded, progress).load()
     },
     { long: true },

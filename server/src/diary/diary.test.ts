@@ -200,6 +200,30 @@ describe('a calendar’s address', () => {
     const moved = await eventsAt(body.path)
     expect(moved.find(({ uid }) => uid === `${made!.id}@pelrin`)!.end.toISOString()).toBe(at(days[0]!))
   })
+  it('tells what was called off as such, what is done as free, and nothing twice to who has it as it is', async () => {
+    const { body } = await shop.device.ask(endpoints.makeFeed, { body: { id: v7(), name: 'bench' } })
+    const id = await idOf('tandem')
+    const [day] = (await diary(60)).days
+      .filter(({ capacity }) => capacity > 0)
+      .map((one) => one.day)
+      .slice(-1)
+    const [made] = (await book(id, day!)).body.bookings.filter(({ bike, day: on }) => bike.id === id && on === day)
+    const first = await fetch(shop.base + body.path)
+    const etag = first.headers.get('etag')!
+    const again = await fetch(shop.base + body.path, { headers: { 'if-none-match': etag } })
+    expect([again.status, await again.text()]).toEqual([304, ''])
+    const event = (await eventsAt(body.path)).find(({ uid }) => uid === `${made!.id}@pelrin`)!
+    expect([event.status, event.transparency]).toEqual(['CONFIRMED', 'OPAQUE'])
+    await shop.device.ask(endpoints.moveBooking, {
+      params: { id: made!.id },
+      version: made!.version,
+      body: { calledOff: true },
+    })
+    const off = (await eventsAt(body.path)).find(({ uid }) => uid === `${made!.id}@pelrin`)!
+    expect([off.status, off.transparency]).toEqual(['CANCELLED', 'TRANSPARENT'])
+    expect(off.dtstamp >= event.dtstamp).toBe(true)
+    expect((await fetch(shop.base + body.path, { headers: { 'if-none-match': etag } })).status).toBe(200)
+  })
   it('leads nowhere once it is revoked, nor when it is guessed, nor into another shop', async () => {
     const { body } = await shop.device.ask(endpoints.makeFeed, { body: { id: v7(), name: 'lost phone' } })
     const other = body.path.replace('/calendar/saltmarsh/', '/calendar/elsewhere/')

@@ -1,11 +1,11 @@
 import { createHash, randomBytes } from 'node:crypto'
-import ical, { ICalEventBusyStatus, ICalEventStatus } from 'ical-generator'
-import type { Booking, CalendarFeed } from '@pelrin/contract'
+import ical, { ICalEventBusyStatus, ICalEventStatus, ICalEventTransparency } from 'ical-generator'
+import type { CalendarFeed } from '@pelrin/contract'
 import { dayAfter } from '@pelrin/core'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError } from '../problems/problem.ts'
 import { dayIn } from '../days/days.ts'
-import { bookingsFrom } from './store.ts'
+import { bookingsFrom, type BookingChanged } from './store.ts'
 
 /** How far back and ahead a calendar is told, days. */
 const BACK = 30
@@ -67,26 +67,29 @@ export async function leadsHere(work: Work, token: string): Promise<boolean> {
  */
 export async function calendarFile(work: Work, shop: { name: string; timeZone: string }): Promise<string> {
   const today = dayIn(shop.timeZone, work.now)
-  const bookings = await bookingsFrom(work, dayAfter(today, -BACK), dayAfter(today, AHEAD))
+  const bookings = await bookingsFrom(work, dayAfter(today, -BACK), dayAfter(today, AHEAD), { calledOff: true })
   const calendar = ical({
     name: shop.name,
     prodId: { company: 'Pelrin', product: 'Diary', language: 'EN' },
     ttl: 30 * 60,
   })
-  for (const booking of bookings) calendar.createEvent(asEvent(booking, work.now))
+  for (const booking of bookings) calendar.createEvent(asEvent(booking))
   return calendar.toString()
 }
 
-function asEvent({ id, day, promisedAt, minutes, reason, state, bike, customer, version }: Booking, now: Date) {
+function asEvent({ id, day, promisedAt, minutes, reason, state, bike, customer, version, changedAt }: BookingChanged) {
   const end = promisedAt === null ? null : new Date(promisedAt)
   return {
     id: `${id}@pelrin`,
     sequence: version,
-    stamp: now,
+    stamp: new Date(changedAt),
     summary: `${customer.name}, ${bike.label}`,
     description: [reason, `${minutes} min`, `tag ${bike.tag}`].filter((part) => part !== '').join(', '),
-    status: ICalEventStatus.CONFIRMED,
-    busystatus: state === 'done' ? ICalEventBusyStatus.FREE : ICalEventBusyStatus.BUSY,
+    // One that was called off is told to be: a calendar that has it would keep it otherwise.
+    status: state === 'called-off' ? ICalEventStatus.CANCELLED : ICalEventStatus.CONFIRMED,
+    transparency:
+      state === 'waiting' || state === 'on-stand' ? ICalEventTransparency.OPAQUE : ICalEventTransparency.TRANSPARENT,
+    busystatus: state === 'done' || state === 'called-off' ? ICalEventBusyStatus.FREE : ICalEventBusyStatus.BUSY,
     // What was promised is when it is ready: the work lies before it.
     ...(end === null
       ? { start: `${day}T00:00:00.000Z`, allDay: true, timezone: null }

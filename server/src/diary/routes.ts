@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import Router from '@koa/router'
 import { endpoints } from '@pelrin/contract'
 import { inShop } from '../db/work.ts'
@@ -36,7 +37,11 @@ export function calendarRouter({ database }: Serving): Router<RequestState> {
     if (!file) throw new ProblemError(404, 'feed-unknown')
     ctx.type = 'text/calendar; charset=utf-8'
     ctx.set('Cache-Control', 'private, max-age=300')
-    ctx.body = file
+    const etag = `"${createHash('sha256').update(file).digest('base64url')}"`
+    ctx.set('ETag', etag)
+    // A calendar that has it as it is, is told so in few bytes.
+    if (ctx.get('If-None-Match').includes(etag)) ctx.status = 304
+    else ctx.body = file
   })
   return router
 }

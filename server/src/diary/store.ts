@@ -35,17 +35,35 @@ interface DueRow {
 }
 
 /** Bookings from a day on that stand, in the order of their days. */
-export async function bookingsFrom(work: Work, from: string, to: string): Promise<Booking[]> {
+/** A booking, with when it was last changed and, where that was asked for, one that was called off. */
+export type BookingChanged = Omit<Booking, 'state'> & {
+  readonly state: Booking['state'] | 'called-off'
+  readonly changedAt: string
+}
+
+export async function bookingsFrom(work: Work, from: string, to: string): Promise<Booking[]>
+export async function bookingsFrom(
+  work: Work,
+  from: string,
+  to: string,
+  also: { readonly calledOff: true },
+): Promise<BookingChanged[]>
+export async function bookingsFrom(
+  work: Work,
+  from: string,
+  to: string,
+  also?: { readonly calledOff: true },
+): Promise<Booking[] | BookingChanged[]> {
   const { today } = await standingToday(work)
   return work.select<Booking>(
     `SELECT v.id, v.day::text AS day,
        to_char(v.promised_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "promisedAt",
-       coalesce(v.minutes, ${USUAL_MINUTES}) AS minutes, v.reason, v.state, v.version, ${BIKE} AS bike,
+       coalesce(v.minutes, ${USUAL_MINUTES}) AS minutes, v.reason, v.state, v.version, ${BIKE} AS bike,${also ? ` to_char(v.changed_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "changedAt",` : ''}
        json_build_object('id', c.id, 'name', c.name) AS customer
      FROM visits v JOIN bikes b ON b.id = v.bike_id JOIN customers c ON c.id = b.customer_id
      JOIN bike_state s ON s.bike_id = b.id
-     WHERE v.day BETWEEN :from AND :to AND v.state <> 'called-off' ORDER BY v.day, v.position, v.id`,
-    { from, to, today },
+     WHERE v.day BETWEEN :from AND :to AND ${also ? `(v.state <> 'called-off' OR v.changed_at > CAST(:now AS timestamptz) - interval '30 days')` : `v.state <> 'called-off'`} ORDER BY v.day, v.position, v.id`,
+    { from, to, today, now: work.now },
   )
 }
 

@@ -23,7 +23,7 @@ export interface RefusedRow {
 /** Reads a table's rides by what its columns were told to mean. */
 export async function csvRides(
   path: string,
-  { header, delimiter }: TableHead,
+  { header, delimiter, encoding, skip }: TableHead,
   mapping: CsvMapping,
   timeZone: string,
   assumed: Pick<Assumptions['distance'], 'odometerHighestKm'>,
@@ -39,7 +39,7 @@ export async function csvRides(
   const rides: ParsedRide[] = []
   const refused: RefusedRow[] = []
   let row = -1
-  for await (const cells of rowsOf(path, delimiter)) {
+  for await (const cells of rowsOf(path, { delimiter, encoding, skip })) {
     row++
     if (row === 0) continue
     if (row > ROWS) throw new ImportError('file-too-large')
@@ -88,7 +88,8 @@ const MONTH_FIRST = ['MM/DD/YYYY', 'M/D/YYYY', 'MM-DD-YYYY', 'MMM D YYYY', 'MMM 
 
 /** A moment as tables write it, in the shop's zone unless it names its own; null when it cannot be read. */
 function momentOf(text: string, dayFirst: boolean, timeZone: string): number | null {
-  if (/(Z|[+-]\d\d:?\d\d)$/.test(text)) {
+  // A zone stands behind a clock: the year of 05-06-2026 is none.
+  if (/\d:\d\d(:\d\d(\.\d+)?)?\s?(Z|[+-]\d\d:?\d\d)$/.test(text)) {
     const at = Date.parse(text)
     return Number.isFinite(at) ? at : null
   }

@@ -1,6 +1,7 @@
 import { readFile, stat } from 'node:fs/promises'
 import FitParser from 'fit-file-parser'
 import { TrackAdder, type TrackBounds } from '@pelrin/core'
+import { isCycling } from './sport.ts'
 import { ImportError, rideOfTrack, TrackKeeper, type ParsedRide } from './parsedRide.ts'
 
 /** FIT is read as a whole; a day's ride is far smaller. */
@@ -15,6 +16,7 @@ interface FitSession {
   start_time?: Date | string
   total_distance?: number
   total_elapsed_time?: number
+  sport?: string | number
 }
 
 /** Reads the ride of a FIT file: its distance as it states it, its track where it has one. */
@@ -27,7 +29,17 @@ export async function fitRides(path: string, bounds: TrackBounds): Promise<Parse
   } catch {
     throw new ImportError('file-broken')
   }
-  const { sessions = [], records = [] } = data
+  const { sessions: parts = [], records: all = [] } = data
+  // Of several sports in one file, those that turn a chain.
+  const sessions = parts.filter(({ sport }) => sport === undefined || isCycling(String(sport)))
+  if (parts.length > 0 && sessions.length === 0) throw new ImportError('file-other-sport')
+  const within = (at: number): boolean =>
+    sessions.length === parts.length ||
+    sessions.some(({ start_time: from, total_elapsed_time: seconds = 0 }) => {
+      const began = from === undefined ? NaN : new Date(from).getTime()
+      return at >= began && at <= began + seconds * 1000
+    })
+  const records = all.filter(({ timestamp }) => timestamp !== undefined && within(new Date(timestamp).getTime()))
   const adder = new TrackAdder(bounds)
   const keeper = new TrackKeeper()
   for (const { timestamp, position_lat: latitude, position_long: longitude } of records) {
@@ -49,7 +61,8 @@ export async function fitRides(path: string, bounds: TrackBounds): Promise<Parse
       to: from + sessions.reduce((total, one) => total + (one.total_elapsed_time ?? 0), 0) * 1000,
       km,
       title: null,
-      surface: null,
+      // Indoors: no dirt.
+      surface: 'dry',
       profile: [],
       gaps: 0,
       jumps: 0,

@@ -27,6 +27,7 @@ export type ImportProblem =
   | 'file-too-many-rides'
   | 'file-without-times'
   | 'file-without-ride'
+  | 'file-other-sport'
   | 'file-entities'
   | 'row-time-unreadable'
   | 'row-distance-unreadable'

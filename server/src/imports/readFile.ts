@@ -1,6 +1,10 @@
 import type { Assumptions } from '@pelrin/core'
-import { createReadStream } from 'node:fs'
+import { createReadStream, createWriteStream } from 'node:fs'
 import type { CsvMapping } from '@pelrin/contract'
+import { pipeline } from 'node:stream/promises'
+import { createGunzip } from 'node:zlib'
+import iconv from 'iconv-lite'
+import { encodingOf } from './encoding.ts'
 import { csvRides, type RefusedRow } from './csvRides.ts'
 import { fitRides } from './fitRides.ts'
 import { ImportError, type ParsedRide } from './parsedRide.ts'
@@ -16,16 +20,19 @@ export interface FileRead {
 }
 
 /** What a file is by its content; a wrong ending does not matter. */
-type Kind = 'xml' | 'fit' | 'csv' | 'zip'
+type Kind = 'xml' | 'fit' | 'csv' | 'zip' | 'gzip'
 
 export async function kindOf(path: string): Promise<Kind> {
   let head = Buffer.alloc(0)
   for await (const chunk of createReadStream(path, { end: 1023 })) head = Buffer.concat([head, chunk as Buffer])
   if (head.subarray(0, 2).toString('latin1') === 'PK') return 'zip'
+  if (head[0] === 0x1f && head[1] === 0x8b) return 'gzip'
   if (head.subarray(8, 12).toString('latin1') === '.FIT') return 'fit'
-  const text = head.toString(head[0] === 0xff ? 'utf16le' : 'utf8').replace(/^\ufeff/, '')
+  if (head.length === 0) throw new ImportError('file-unreadable')
+  const encoding = await encodingOf(path)
+  const text = iconv.decode(head, encoding).replace(/^\ufeff/, '')
   if (text.trimStart().startsWith('<')) return 'xml'
-  if (head.length === 0 || head.includes(0)) throw new ImportError('file-unreadable')
+  if (text.includes('\u0000')) throw new ImportError('file-unreadable')
   return 'csv'
 }
 
@@ -53,7 +60,38 @@ export async function readRideFile(
       if (!mapping) return { rides: [], refused: [], table: head }
       return { ...(await csvRides(path, head, mapping, timeZone, assumed)), table: head }
     }
+    case 'gzip': {
+      const plain = await unpacked(path)
+      return readRideFile(plain, timeZone, assumed, mappingFor)
+    }
     case 'zip':
       throw new ImportError('file-unreadable')
   }
+}
+
+/** A packed file may grow to so much, bytes. */
+const LARGEST_UNPACKED = 600 * 1024 * 1024
+
+/** Unpacks a file beside itself, into the same passing folder. @throws ImportError for one that is broken, packed twice, or grows beyond what is read */
+async function unpacked(path: string): Promise<string> {
+  const into = `${path}.plain`
+  let bytes = 0
+  try {
+    await pipeline(
+      createReadStream(path),
+      createGunzip(),
+      async function* (chunks: AsyncIterable<Buffer>) {
+        for await (const chunk of chunks) {
+          bytes += chunk.length
+          if (bytes > LARGEST_UNPACKED) throw new ImportError('file-expands')
+          yield chunk
+        }
+      },
+      createWriteStream(into),
+    )
+  } catch (error) {
+    throw error instanceof ImportError ? error : new ImportError('file-broken')
+  }
+  if ((await kindOf(into)) === 'gzip') throw new ImportError('file-expands')
+  return into
 }

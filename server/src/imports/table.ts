@@ -1,24 +1,35 @@
-import { createReadStream } from 'node:fs'
 import { createHash } from 'node:crypto'
+import { createReadStream } from 'node:fs'
+import { Readable } from 'node:stream'
 import { parse } from 'csv-parse'
+import { decoded, encodingOf } from './encoding.ts'
 import { ImportError } from './parsedRide.ts'
 
 const LONGEST_CELL = 500
 const ROWS_SHOWN = 4
 
+/** How a table is written. */
+export interface TableWritten {
+  readonly delimiter: string
+  /** How its letters are written, by a name iconv-lite knows. */
+  readonly encoding: string
+  /** Lines before its header, such as one that only names the delimiter. */
+  readonly skip: number
+}
+
 /** A table's header with a few rows, for saying what its columns mean. */
-export interface TableHead {
+export interface TableHead extends TableWritten {
   readonly header: string[]
   readonly rows: string[][]
-  readonly delimiter: string
 }
 
 /** A table's rows as they come, cells trimmed. @throws ImportError for what is no table */
-export async function* rowsOf(path: string, delimiter: string): AsyncGenerator<string[]> {
-  const rows = createReadStream(path).pipe(
+export async function* rowsOf(path: string, { delimiter, encoding, skip }: TableWritten): AsyncGenerator<string[]> {
+  const rows = Readable.from(decoded(path, encoding)).pipe(
     parse({
       bom: true,
       delimiter,
+      from_line: skip + 1,
       relax_column_count: true,
       relax_quotes: true,
       skip_empty_lines: true,
@@ -33,21 +44,32 @@ export async function* rowsOf(path: string, delimiter: string): AsyncGenerator<s
   }
 }
 
-/** Reads a table's header: its delimiter is the one its first line has most of. */
+/** Letters of a file's beginning in which its first lines are looked for. */
+const BEGINNING = 16_384
+
+/** Reads a table's header: its delimiter is the one its first line names, or has most of. */
 export async function tableHead(path: string): Promise<TableHead> {
+  const encoding = await encodingOf(path)
   let first = ''
-  for await (const chunk of createReadStream(path, { end: 16_383, encoding: 'utf8' })) first += chunk as string
-  const line = first.split(/\r?\n/)[0] ?? ''
+  for await (const chunk of decoded(path, encoding)) {
+    first += chunk
+    if (first.length > BEGINNING) break
+  }
+  const lines = first.replace(/^\ufeff/, '').split(/\r?\n/)
+  const named = /^"?sep=(.)"?$/i.exec(lines[0] ?? '')?.[1]
+  const skip = named === undefined ? 0 : 1
+  const line = lines[skip] ?? ''
   if (line === '' || line.includes('\u0000')) throw new ImportError('file-unreadable')
-  const delimiter = [';', '\t', ','].sort((a, b) => line.split(b).length - line.split(a).length)[0]!
+  const delimiter = named ?? [';', '\t', ','].sort((a, b) => line.split(b).length - line.split(a).length)[0]!
+  const written = { delimiter, encoding, skip }
   const found: string[][] = []
-  for await (const row of rowsOf(path, delimiter)) {
+  for await (const row of rowsOf(path, written)) {
     found.push(row)
     if (found.length > ROWS_SHOWN) break
   }
   const [header, ...rows] = found
   if (!header || header.length < 2 || rows.length === 0) throw new ImportError('file-unreadable')
-  return { header, rows, delimiter }
+  return { header, rows, ...written }
 }
 
 /** A cell as it is meant: a sign that keeps a spreadsheet from computing it is no part of it. */

@@ -1,9 +1,9 @@
-import { createReadStream } from 'node:fs'
 import { SaxesParser } from 'saxes'
 import { TrackAdder, type TrackBounds, type TrackPoint } from '@pelrin/core'
+import { decoded, encodingOf } from './encoding.ts'
+import { isCycling } from './sport.ts'
 import { ImportError, RIDES_A_FILE, rideOfTrack, TrackKeeper, type ParsedRide } from './parsedRide.ts'
 
-const CHUNK = 256 * 1024
 /** Text of one element that is believed: longer is no time, name or number. */
 const LONGEST_TEXT = 400
 
@@ -17,6 +17,12 @@ class RideReading {
   stated = false
   points = 0
   timeless = 0
+  /** As the file calls it; null where it does not say. */
+  sport: string | null = null
+  /** Of its laps, ms: where there is no track, they say when it was. */
+  private from = Infinity
+  private to = -Infinity
+  private lap = NaN
 
   constructor(bounds: TrackBounds) {
     this.adder = new TrackAdder(bounds)
@@ -35,14 +41,34 @@ class RideReading {
     this.keeper.add(whole)
   }
 
-  finish(): ParsedRide | null {
-    if (this.points === 0) return null
-    if (this.timeless === this.points) throw new ImportError('file-without-times')
+  lapAt(at: number): void {
+    this.lap = at
+    if (Number.isFinite(at)) this.from = Math.min(this.from, at)
+  }
+
+  lapLasts(seconds: number): void {
+    if (Number.isFinite(this.lap) && seconds > 0) this.to = Math.max(this.to, this.lap + seconds * 1000)
+  }
+
+  /** @returns what keeps it out where it is no ride; null where there is nothing of it */
+  finish(): ParsedRide | 'other-sport' | 'timeless' | null {
+    if (this.sport !== null && !isCycling(this.sport)) return 'other-sport'
+    if (this.points === 0) return this.indoors()
+    if (this.timeless === this.points) return 'timeless'
     return rideOfTrack(this.adder.sum(), {
       km: this.stated && this.statedM > 0 ? this.statedM / 1000 : null,
       title: this.title,
       points: this.keeper.pack(),
     })
+  }
+
+  /** Ridden on a trainer: no positions, and no dirt. What its laps state is all there is. */
+  private indoors(): ParsedRide | null {
+    if (!this.stated || this.statedM <= 0 || !(this.to > this.from)) return null
+    return {
+      ...{ from: this.from, to: this.to, km: this.statedM / 1000, title: this.title, surface: 'dry' },
+      ...{ profile: [], gaps: 0, jumps: 0, points: null },
+    }
   }
 }
 
@@ -63,7 +89,10 @@ export async function xmlRides(path: string, bounds: TrackBounds, signal?: Abort
   let point: { at?: number; latitude?: number; longitude?: number } | null = null
   let text = ''
   /** Set by the parser's events as they come. */
-  const seen: { known: boolean; failed: Error | null } = { known: false, failed: null }
+  const seen: { known: boolean; failed: Error | null; others: number; timeless: number } = {
+    ...{ known: false, failed: null },
+    ...{ others: 0, timeless: 0 },
+  }
   const parent = (): string => open.at(-2) ?? ''
 
   parser.on('doctype', (declared) => {
@@ -77,6 +106,8 @@ export async function xmlRides(path: string, bounds: TrackBounds, signal?: Abort
     text = ''
     if (local === 'gpx' || local === 'TrainingCenterDatabase') seen.known = true
     if (local === 'trk' || local === 'Activity') ride = new RideReading(bounds)
+    if (local === 'Activity' && ride) ride.sport = attributes['Sport'] ?? null
+    if (local === 'Lap' && ride) ride.lapAt(Date.parse(attributes['StartTime'] ?? ''))
     if (local === 'trkpt')
       point = defined({
         latitude: inRange(Number(attributes['lat']), 90),
@@ -84,13 +115,16 @@ export async function xmlRides(path: string, bounds: TrackBounds, signal?: Abort
       })
     if (local === 'Trackpoint') point = {}
   })
-  parser.on('text', (part) => {
+  const more = (part: string): void => {
     if (text.length < LONGEST_TEXT) text += part.slice(0, LONGEST_TEXT)
-  })
+  }
+  parser.on('text', more)
+  parser.on('cdata', more)
   parser.on('closetag', ({ name }) => {
     const local = name.replace(/^.*:/, '')
     if (point) {
-      if (local === 'time' || local === 'Time') {
+      // One further in, as of an extension, is something else's.
+      if ((local === 'time' || local === 'Time') && /^(trkpt|Trackpoint)$/.test(parent())) {
         const at = Date.parse(text.trim())
         if (Number.isFinite(at)) point.at = at
       }
@@ -104,6 +138,8 @@ export async function xmlRides(path: string, bounds: TrackBounds, signal?: Abort
     } else if (ride) {
       if (local === 'name' && parent() === 'trk') ride.title = text.trim().slice(0, 80) || null
       if (local === 'Notes' && ride.title === null) ride.title = text.trim().slice(0, 80) || null
+      if (local === 'type' && parent() === 'trk') ride.sport = text.trim()
+      if (local === 'TotalTimeSeconds' && parent() === 'Lap') ride.lapLasts(Number(text))
       if (local === 'DistanceMeters' && parent() === 'Lap' && Number.isFinite(Number(text))) {
         ride.stated = true
         ride.statedM += Number(text)
@@ -112,7 +148,9 @@ export async function xmlRides(path: string, bounds: TrackBounds, signal?: Abort
     if ((local === 'trk' || local === 'Activity') && ride) {
       try {
         const finished = ride.finish()
-        if (finished) rides.push(finished)
+        if (finished === 'other-sport') seen.others++
+        else if (finished === 'timeless') seen.timeless++
+        else if (finished) rides.push(finished)
         if (rides.length > RIDES_A_FILE) throw new ImportError('file-too-many-rides')
       } catch (error) {
         seen.failed ??= error as Error
@@ -123,30 +161,22 @@ export async function xmlRides(path: string, bounds: TrackBounds, signal?: Abort
     text = ''
   })
 
-  // Node names encodings as the browser does; a byte order mark says which.
-  const stream = createReadStream(path, { highWaterMark: CHUNK, ...(signal ? { signal } : {}) })
-  const decoder = new TextDecoder(await encodingOf(path))
-  for await (const chunk of stream) {
-    parser.write(decoder.decode(chunk as Buffer, { stream: true }))
+  for await (const chunk of decoded(path, await encodingOf(path, declaredIn), signal)) {
+    parser.write(String(chunk))
     if (seen.failed) break
   }
-  stream.destroy()
   if (!seen.failed) parser.close()
   if (seen.failed) throw seen.failed
   if (!seen.known) throw new ImportError('file-unreadable')
-  if (rides.length === 0) throw new ImportError('file-without-ride')
+  if (rides.length === 0)
+    throw new ImportError(
+      seen.timeless > 0 ? 'file-without-times' : seen.others > 0 ? 'file-other-sport' : 'file-without-ride',
+    )
   return rides
 }
 
-async function encodingOf(path: string): Promise<string> {
-  const stream = createReadStream(path, { end: 1 })
-  for await (const chunk of stream) {
-    const [first, second] = chunk as Buffer
-    if (first === 0xff && second === 0xfe) return 'utf-16le'
-    if (first === 0xfe && second === 0xff) return 'utf-16be'
-  }
-  return 'utf-8'
-}
+/** What a file of XML says of its own letters in its first line. */
+const declaredIn = (line: string): string | null => /^\s*<\?xml[^>]*encoding=["']([\w.:-]+)["']/.exec(line)?.[1] ?? null
 
 /** An object without the keys that have no value. */
 const defined = <T extends object>(of: T): { [K in keyof T]: Exclude<T[K], undefined> } =>

@@ -14,5 +14,6 @@ export const VISITS = table('visits', {
   onStandSince: maybe(moment()),
   deviceId: maybe(uuid()),
   version: usually(integer(), null),
+  changedAt: usually(moment(), null),
 })
 export type VisitRow = RowOf<typeof VISITS>

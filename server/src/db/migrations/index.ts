@@ -23,6 +23,7 @@ import { schools } from './0023-schools.ts'
 import { unsaidWear } from './0024-unsaid-wear.ts'
 import { ownShop } from './0025-own-shop.ts'
 import { customers } from './0026-customers.ts'
+import { visitsChanged } from './0027-visits-changed.ts'
 import { gone } from './0014-gone.ts'
 import { otherWear } from './0011-other-wear.ts'
 
@@ -54,4 +55,5 @@ export const migrations: readonly Migration[] = [
   unsaidWear,
   ownShop,
   customers,
+  visitsChanged,
 ]

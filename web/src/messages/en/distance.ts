@@ -113,6 +113,7 @@ export const imports = {
     'file-expands': 'The zip unpacks to far more than a ride file. It was left out.',
     'file-without-times': 'The track has no times: when it was ridden cannot be told. Export it with time stamps.',
     'file-without-ride': 'There is no ride in this file.',
+    'file-other-sport': 'What is in this file was not ridden on a bicycle.',
     'file-entities': 'The file declares entities of its own, which no ride file needs. It was not opened.',
     'file-other-kind': 'The name says one kind, the content another. It was read by its content.',
     'row-time-unreadable': 'The begin of this ride cannot be read.',

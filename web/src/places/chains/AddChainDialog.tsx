@@ -1,6 +1,6 @@
 import { Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { CARE_KINDS, type CareKind } from '@pelrin/core'
+import type { CareKind } from '@pelrin/core'
 import { endpoints } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { staleOfBike } from '../../api/useBikeWrite.ts'
@@ -8,6 +8,7 @@ import { Choice } from '../../forms/Choice.tsx'
 import { FormDialog } from '../../forms/FormDialog.tsx'
 import { Line } from '../../forms/Line.tsx'
 import { asTyped, numberIn } from '../../forms/typed.ts'
+import { useCareOptions } from '../../app/useCareOptions.ts'
 import { useWriteForm } from '../../forms/useWriteForm.ts'
 
 /** A chain that joins a bike's rotation: begun with what the one that is on is. */
@@ -21,10 +22,11 @@ export function AddChainDialog({
   onClose: () => void
 }) {
   const { t } = useTranslation()
+  const { usual, options } = useCareOptions()
   const form = useWriteForm({
     ...staleOfBike(bikeId),
     schema: endpoints.addChain.body,
-    start: { name: like?.name ?? '', pitches: asTyped(like?.pitches), care: like?.care ?? 'unknown' },
+    start: { name: like?.name ?? '', pitches: asTyped(like?.pitches), care: like?.care ?? usual },
     read: ({ name, pitches, care }, id) => ({ id, name, pitches: numberIn(pitches), care }),
     send: (body, { id }) => ask(endpoints.addChain, { params: { id: bikeId }, key: id, body }),
     done: onClose,
@@ -34,7 +36,7 @@ export function AddChainDialog({
       <Typography color="textSecondary">{t('chains.addNote')}</Typography>
       <Line name="name" label={t('chains.name')} autoFocus />
       <Line name="pitches" label={t('chains.pitches')} of="whole" />
-      <Choice name="care" label={t('chains.care')} options={CARE_KINDS.map((one) => [one, t(`care.${one}`)])} />
+      <Choice name="care" label={t('chains.care')} options={options} />
     </FormDialog>
   )
 }

@@ -12,7 +12,7 @@ const ids = {
 const drive = { type: 'derailleur', speeds: '11', fronts: '46/30', sprockets: '11-42', motor: false } as const
 const chain = { name: 'Tindrel 11', pitches: '', care: 'unknown' } as const
 const typed = (more: Partial<TypedBike> = {}): TypedBike => ({
-  ...begunWith('Edda Quill'),
+  ...begunWith('Edda Quill', 'km'),
   ...{ label: 'Estuary', kind: 'gravel', drive, chain },
   ...more,
 })
@@ -21,8 +21,8 @@ const wrong = (bike: TypedBike): Record<string, string> =>
 
 describe('a new bike as typed', () => {
   it('is begun with the name that was looked for, or with the tag', () => {
-    expect(begunWith('Edda Quill')).toMatchObject({ tag: '', customer: { new: { name: 'Edda Quill' } } })
-    expect(begunWith('0412')).toMatchObject({ tag: '0412', customer: { new: { name: '' } } })
+    expect(begunWith('Edda Quill', 'km')).toMatchObject({ tag: '', customer: { new: { name: 'Edda Quill' } } })
+    expect(begunWith('0412', 'km')).toMatchObject({ tag: '0412', customer: { new: { name: '' } } })
   })
   it('is what the server takes, empty fields as not known', () => {
     const bike = typed({ chain: { ...chain, pitches: '114' }, odometer: { typed: ' 1204 ' } })
@@ -45,7 +45,7 @@ describe('a new bike as typed', () => {
     expect(newBikeIn(bike, id, ids)).toMatchObject({ drive: { speeds: 1 }, chain: null })
   })
   it('is refused at once, everywhere, where something is missing or a number is none', () => {
-    expect(wrong(begunWith(''))).toEqual({
+    expect(wrong(begunWith('', 'km'))).toEqual({
       'customer.new.name': 'text-missing',
       label: 'text-missing',
       kind: 'text-missing',

@@ -35,7 +35,7 @@ export const TypedBike = v.object({
 export type TypedBike = v.InferOutput<typeof TypedBike>
 
 /** Nothing typed but what was looked for: a name, or what stands on a tag. */
-export const begunWith = (asked: string): TypedBike => {
+export const begunWith = (asked: string, odometerUnit: TypedBike['odometerUnit']): TypedBike => {
   const isTag = /\d/.test(asked)
   return {
     asked,
@@ -51,7 +51,7 @@ export const begunWith = (asked: string): TypedBike => {
     chainIs: 'came',
     chain: { name: '', pitches: '', care: 'unknown' },
     odometer: { typed: '' },
-    odometerUnit: 'km',
+    odometerUnit,
   }
 }
 

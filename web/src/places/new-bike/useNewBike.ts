@@ -14,12 +14,12 @@ import { begunWith, NEW_BIKE_DRAFT, newBikeIn, TypedBike, type NewBikeIds } from
 /** The form of a new bike: begun with what was looked for, or with what was typed when the page went away. */
 export function useNewBike(asked: string) {
   const { t } = useTranslation()
-  const { tell } = useSurroundings()
+  const { tell, session } = useSurroundings()
   const putOnStand = usePutOnStand()
   const [ids] = useState((): NewBikeIds => ({ customer: v7(), chain: v7(), fitting: v7(), odometer: v7() }))
   const [start] = useState(() => {
     const kept = drafts.read(NEW_BIKE_DRAFT, TypedBike)
-    return kept && (asked === '' || kept.asked === asked) ? kept : begunWith(asked)
+    return kept && (asked === '' || kept.asked === asked) ? kept : begunWith(asked, session.shop.distanceUnit)
   })
   const form = useWriteForm({
     stale: [keys.rack],

@@ -104,7 +104,7 @@ describe('who is at the bench', () => {
     server.away(endpoints.signOut)
     const { user, client } = await open()
     client.setQueryData(keys.rack, ['somebody’s bikes'])
-    drafts.put(NEW_BIKE_DRAFT, begunWith('Edda Quill'))
+    drafts.put(NEW_BIKE_DRAFT, begunWith('Edda Quill', 'km'))
     await user.click(screen.getByRole('menuitem', { name: /Sign this device out/ }))
     await until(() => expect(client.getQueryData(keys.session)).toBeNull())
     expect(client.getQueryData(keys.rack)).toBeUndefined()
