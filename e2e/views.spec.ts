@@ -178,6 +178,7 @@ for (const [name, width, height] of [
       '/messages',
       '/tags',
       '/new-bike',
+      '/first-day',
     ]) {
       await go(page, path)
       const wider = await page.evaluate(() => {

@@ -69,6 +69,8 @@ test('every text on every view is from the catalogue, and none is cut off where 
   await signIn(page)
   const found = (await (await page.request.get('/api/v1/find?q=sand%20racer')).json()) as { id: string }[]
   const bike = `/bikes/${found[0]?.id ?? ''}`
+  const customers = (await (await page.request.get('/api/v1/customers?q=ivo')).json()) as { id: string }[]
+  const customer = `/customers/${customers[0]?.id ?? ''}`
   const data = dataOf(page)
   await page.evaluate(() => localStorage.setItem('pelrin-language', 'en-XA'))
   await page.reload()
@@ -81,7 +83,8 @@ test('every text on every view is from the catalogue, and none is cut off where 
       ...['limits', 'assumed', 'jobs', 'taking-out', 'backups', 'access', 'exceptions'].map(
         (tab) => `/house-rules?tab=${tab}`,
       ),
-      '/new-bike',
+      ...['/new-bike', '/first-day', customer],
+      ...['people', 'devices'].map((tab) => `/house-rules?tab=${tab}`),
     ]) {
       if (path.includes('?')) {
         await page.goto(path)

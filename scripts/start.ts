@@ -47,7 +47,7 @@ process.on('disconnect', () => leave(0))
 
 /** Ends everything begun here by force. */
 async function atOnce(): Promise<void> {
-  await Promise.all(force.map((step) => step()))
+  for (const step of force.reverse()) await step()
 }
 
 /** What a start that something ended left behind takes so long to let go of its port, ms. */

@@ -162,7 +162,7 @@ export async function xmlRides(path: string, bounds: TrackBounds, signal?: Abort
   })
 
   for await (const chunk of decoded(path, await encodingOf(path, declaredIn), signal)) {
-    parser.write(String(chunk))
+    parser.write(chunk)
     if (seen.failed) break
   }
   if (!seen.failed) parser.close()

@@ -13,7 +13,7 @@ export function RightsTable() {
       <Table size="small" aria-labelledby="rights">
         <TableHead>
           <TableRow>
-            <TableCell />
+            <TableCell component="td" />
             {Role.options.map((role) => (
               <TableCell key={role} align="center">
                 {t(`signIn.role.${role}`)}
