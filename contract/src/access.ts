@@ -53,8 +53,8 @@ export const accessEndpoints = {
   }),
   renameDevice: endpoint({
     name: 'renameDevice',
-    method: 'PATCH',
-    path: '/devices/:id',
+    method: 'POST',
+    path: '/devices/:id/name',
     summary: 'Call a device what the shop calls it.',
     access: 'owner',
     params: byId,

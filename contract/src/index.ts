@@ -28,6 +28,7 @@ import { shopEndpoints } from './shop.ts'
 import { sheetsEndpoints } from './sheets.ts'
 import { standEndpoints } from './stand.ts'
 import { stockEndpoints } from './stock.ts'
+import { tokensEndpoints } from './tokens.ts'
 import { studiesEndpoints } from './studies.ts'
 
 export * from './access.ts'
@@ -69,6 +70,7 @@ export * from './standing.ts'
 export * from './stock.ts'
 export * from './studies.ts'
 export * from './tablesIn.ts'
+export * from './tokens.ts'
 
 /** What the server can be asked, by capability. */
 export const capabilities = {
@@ -76,6 +78,7 @@ export const capabilities = {
   shop: shopEndpoints,
   people: peopleEndpoints,
   access: accessEndpoints,
+  tokens: tokensEndpoints,
   stand: standEndpoints,
   bikes: bikesEndpoints,
   customers: customersEndpoints,
@@ -111,6 +114,7 @@ export const endpoints = {
   ...shopEndpoints,
   ...peopleEndpoints,
   ...accessEndpoints,
+  ...tokensEndpoints,
   ...standEndpoints,
   ...bikesEndpoints,
   ...customersEndpoints,

@@ -56,6 +56,7 @@ import { standRoutes } from './stand/routes.ts'
 import { stockRoutes } from './stock/routes.ts'
 import type { Secrets } from './secrets.ts'
 import { studiesRoutes } from './studies/routes.ts'
+import { tokensRoutes } from './tokens/routes.ts'
 import { Scratch } from './transfers/scratch.ts'
 
 /**
@@ -117,6 +118,7 @@ export function createApp({
   peopleRoutes(serving, tools, hub)
   accessRoutes(serving, hub)
   shopRoutes(serving, jobs)
+  tokensRoutes(serving)
   standRoutes(serving)
   bikesRoutes(serving)
   customersRoutes(serving)

@@ -157,7 +157,7 @@ describe('housekeeping', () => {
     const device = new Device(shop.base)
     const { body } = await device.signIn()
     await select(
-      `UPDATE sessions SET last_seen_at = now() - interval '8 days' WHERE device_id = :id RETURNING shop_id`,
+      `UPDATE sessions SET last_seen_at = now() - interval '31 days', expires_at = now() - interval '1 day' WHERE device_id = :id RETURNING shop_id`,
       {
         id: body.device.id,
       },

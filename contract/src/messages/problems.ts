@@ -42,6 +42,9 @@ export const problems = {
   'link-over': 'This link was used already, or its time is over. Ask for a new one.',
   'last-owner': 'A shop needs an owner. Make somebody else one first.',
   'person-left': 'They have left. Invite them again first.',
+  'token-unknown': 'There is no such token in this shop.',
+  'token-too-often': 'This token asks more often than it may. Wait a little.',
+  'token-may-not': 'This token is not for that. Make one that is.',
   'device-unknown': 'There is no such device in this shop.',
   // Customers
   'customer-erased': 'Who this customer was is erased.',

@@ -109,3 +109,18 @@ export const INVITATIONS = table('invitations', {
   createdAt: usually(moment(), null),
 })
 export type InvitationRow = RowOf<typeof INVITATIONS>
+
+/** By which another program asks. */
+export const API_TOKENS = table('api_tokens', {
+  digest: key(bytes()),
+  id: uuid(),
+  shopId: uuid(),
+  name: text(),
+  rights: texts(),
+  personId: uuid(),
+  /** What it writes is written at a device of its own. */
+  deviceId: uuid(),
+  madeAt: usually(moment(), null),
+  lastUsedAt: maybe(moment()),
+  revokedAt: maybe(moment()),
+})

@@ -38,7 +38,7 @@ describe('row-level scoping', () => {
       FROM pg_class c WHERE c.relkind = 'r' AND c.relnamespace = 'public'::regnamespace`)
     const tables = rows as { name: string; forced: boolean; policies: number }[]
     const open = tables.filter((table) => !table.forced).map((table) => table.name)
-    expect(open.sort()).toEqual(['invitations', 'schema_migrations', 'sessions', 'shops'])
+    expect(open.sort()).toEqual(['api_tokens', 'invitations', 'schema_migrations', 'sessions', 'shops'])
     expect(
       tables
         .filter((table) => table.forced && table.policies === 1)

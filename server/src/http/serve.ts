@@ -14,6 +14,7 @@ import type { Logger } from 'pino'
 import type { Database } from '../db/connection.ts'
 import { inShop, type Author, type Work } from '../db/work.ts'
 import { currentSession, refuseUnproved, type CurrentSession } from '../sessions/currentSession.ts'
+import { programSession, tokenOf } from '../sessions/programs.ts'
 import { byOurClock, clockOffset } from './clock.ts'
 import { fingerprint, idempotencyKey, once } from './idempotency.ts'
 import { atField, ProblemError } from '../problems/problem.ts'
@@ -136,9 +137,17 @@ export class Serving {
     { access, method, queued, file }: { access: Access; method: string; queued?: boolean; file?: boolean },
     ctx: Koa,
   ): Promise<CurrentSession> {
-    const session = await currentSession(this.database, ctx, queued === true)
+    const token = tokenOf(ctx)
+    const session =
+      token === null
+        ? await currentSession(this.database, ctx, queued === true)
+        : await programSession(this.database, token)
     if (!session) throw new ProblemError(401, 'not-signed-in')
     ctx.state.session = session
+    // A program has no more rights than its token, and none that are the owner's; looking is allowed to each.
+    if (session.rights && access !== 'anyone' && access !== 'signed-in' && !session.rights.includes(access))
+      throw new ProblemError(403, 'token-may-not')
+    if (session.rights && access === 'signed-in' && method !== 'GET') throw new ProblemError(403, 'token-may-not')
     if (access === 'anyone' || may(session.person.role, access)) {
       // Looking at a list is no act; taking the shop out as a file is.
       if (method !== 'GET' || file === true) refuseUnproved(session, access)

@@ -201,8 +201,15 @@ export function openApiDocument(): object {
     paths,
     components: {
       schemas: { Problem: schemaOf(Problem), Assumptions: assumptionsSchema() },
-      securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'pelrin_session' } },
+      securitySchemes: {
+        session: { type: 'apiKey', in: 'cookie', name: 'pelrin_session' },
+        token: {
+          type: 'http',
+          scheme: 'bearer',
+          description: 'Made under House rules, Devices, for what a program does.',
+        },
+      },
     },
-    security: [{ session: [] }],
+    security: [{ session: [] }, { token: [] }],
   }
 }

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { Context } from 'koa'
-import type { Access, Person } from '@pelrin/contract'
+import type { Access, Person, Right } from '@pelrin/contract'
 import type { Database } from '../db/connection.ts'
 import { inShop } from '../db/work.ts'
 import { ProblemError } from '../problems/problem.ts'
@@ -26,6 +26,8 @@ export interface CurrentSession {
   readonly deviceId: string
   /** When whoever is present last typed their password here; null since a PIN was enough. */
   readonly provedAt: Date | null
+  /** Of a program that asks by a token: what it may beside reading. Absent of somebody at a device. */
+  readonly rights?: readonly Right[]
 }
 
 /** What of a token is kept: it cannot be turned back into the token. */

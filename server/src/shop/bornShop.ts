@@ -61,7 +61,7 @@ const BORN_WITH = [
 /** What is of who works here and at what, not of the work: it stays whatever comes in. */
 const OF_PEOPLE = [
   ...['people', 'devices', 'device_people', 'sign_in_tries', 'audit', 'idempotency_keys', 'state_rebuilds'],
-  ...['message_cursors', 'forecast_runs', 'staged_rides', 'calendar_feeds', 'api_tokens'],
+  ...['message_cursors', 'forecast_runs', 'staged_rides', 'calendar_feeds'],
 ]
 
 /** Whether a shop has only what it was born with: nothing was written into it that an archive could be in the way of. */

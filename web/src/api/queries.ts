@@ -20,6 +20,7 @@ export const keys = {
   people: ['people'] as const,
   customer: (id: string) => ['customer', id] as const,
   devices: ['devices'] as const,
+  tokens: ['tokens'] as const,
   audit: ['audit'] as const,
   lineUp: ['stand'] as const,
   bike: (id: string) => ['bike', id] as const,

@@ -58,7 +58,8 @@ export const COMMANDS = {
       ...ways,
       why: { key: 'w', says: 'keys.why' },
       done: { key: 'alt+d', says: 'keys.done' },
-      newBike: { key: 'n', says: 'keys.newBike', intoField: true },
+      // No letter: names begin with every one, and are typed here.
+      newBike: { key: 'alt+n', says: 'keys.newBike' },
     },
   },
   customer: {

@@ -20,7 +20,7 @@ import { otherWear } from './en/otherWear.ts'
 import { reminding } from './en/reminding.ts'
 import { parts } from './en/parts.ts'
 import { pot } from './en/pot.ts'
-import { acts, audit, devices, firstDay, people, session, shop, welcome } from './en/shop.ts'
+import { acts, audit, devices, firstDay, people, session, shop, tokens, welcome } from './en/shop.ts'
 import { stand } from './en/stand.ts'
 import { tableIn } from './en/tableIn.ts'
 import { tags } from './en/tags.ts'
@@ -137,6 +137,7 @@ export const en = {
   firstDay,
   people,
   devices,
+  tokens,
   audit,
   acts,
   customer,

@@ -24,6 +24,7 @@ import { unsaidWear } from './0024-unsaid-wear.ts'
 import { ownShop } from './0025-own-shop.ts'
 import { customers } from './0026-customers.ts'
 import { visitsChanged } from './0027-visits-changed.ts'
+import { apiTokens } from './0028-api-tokens.ts'
 import { gone } from './0014-gone.ts'
 import { otherWear } from './0011-other-wear.ts'
 
@@ -56,4 +57,5 @@ export const migrations: readonly Migration[] = [
   ownShop,
   customers,
   visitsChanged,
+  apiTokens,
 ]

@@ -19,7 +19,7 @@ export const customer = {
   rhythm_one: 'a look every day',
   rhythm_other: 'a look every {{count}} days',
   bikes: 'Bikes',
-  noBikes: 'No bike of theirs is here. N takes one in.',
+  noBikes: 'No bike of theirs is here.',
   goneOn: 'gone since {{day}}',
   came: 'theirs since {{day}}',
   went: 'somebody else’s since {{day}}',

@@ -246,3 +246,19 @@ export const acts: Readonly<Record<string, string>> = {
   undid: 'undid',
   withdrew: 'withdrew',
 }
+
+export const tokens = {
+  title: 'Other programs',
+  note: 'A program that asks by a token reads what you may look at, and does what you tick, in your name. What is the owner’s it never sees.',
+  make: 'A token for a program',
+  makeGo: 'Make it',
+  name: 'What it is for',
+  rights: 'Beside reading it may',
+  once: 'Give this to the program, in a header: Authorization: Bearer … It is shown only now.',
+  token: 'Token',
+  revoke: 'Take it back',
+  reads: 'Reads',
+  by: 'made by {{name}}',
+  used: 'last used {{ago}}',
+  unused: 'not used yet',
+}

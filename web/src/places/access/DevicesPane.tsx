@@ -12,6 +12,7 @@ import { useWriteForm } from '../../forms/useWriteForm.ts'
 import { ago } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { deviceName } from './deviceName.ts'
+import { Tokens } from './Tokens.tsx'
 
 /** The tablets and computers of the shop, named, and signed out from here where one is lost. */
 export function DevicesPane() {
@@ -69,6 +70,7 @@ export function DevicesPane() {
           </Stack>
         ))}
       </Box>
+      <Tokens />
       {open?.what === 'rename' && <Rename device={open.device} onClose={() => setOpen(null)} />}
       {open?.what === 'revoke' && <Revoke device={open.device} onClose={() => setOpen(null)} />}
     </Stack>
