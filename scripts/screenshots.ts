@@ -9,20 +9,36 @@ import { say } from './plain.ts'
 const root = join(import.meta.dirname, '..')
 const folder = join(root, 'docs/screenshots')
 const PORT = 7397
-const data = mkdtempSync(join(tmpdir(), 'pelrin-shots-'))
-chmodSync(data, 0o755)
+/** A folder the database's account may enter. */
+function scratch(): string {
+  const made = mkdtempSync(join(tmpdir(), 'pelrin-shots-'))
+  chmodSync(made, 0o755)
+  return made
+}
+const [data, own] = [scratch(), scratch()]
 mkdirSync(folder, { recursive: true })
 
-const server = spawn(process.execPath, ['scripts/start.mjs', '--port', String(PORT), '--data', data], {
-  cwd: root,
-  stdio: ['ignore', 'pipe', 'inherit'],
-})
-await new Promise<void>((done, reject) => {
-  server.stdout.on('data', (chunk: Buffer) => {
-    if (chunk.toString().includes('Pelrin is at')) done()
+/** A Pelrin on a folder of its own, and what it says as it begins. */
+function serve(from: string, more: readonly string[] = []) {
+  const child = spawn(process.execPath, ['scripts/start.mjs', '--port', String(PORT), '--data', from, ...more], {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'inherit'],
   })
-  server.on('exit', () => reject(new Error('the server did not start')))
-})
+  let all = ''
+  const said = (what: RegExp): Promise<string> =>
+    new Promise((done, reject) => {
+      child.stdout.on('data', (chunk: Buffer) => {
+        all += chunk.toString()
+        const found = what.exec(all)
+        if (found) done(found[0])
+      })
+      child.on('exit', () => reject(new Error('the server did not start')))
+    })
+  return { child, said }
+}
+
+const { child: server, said } = serve(data)
+await said(/Pelrin is at/)
 
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
@@ -153,30 +169,9 @@ await shoot('pot')
 await page.goto('/diary')
 await page.getByRole('heading', { name: /^Due, not booked/ }).waitFor()
 await shoot('diary')
-await page.keyboard.press('r')
-await page.getByRole('button', { name: /^Send \d+/ }).click()
-await page.getByText(/are on their way/).waitFor()
-await page.goto('/messages')
-await page.getByRole('list', { name: 'Outbox' }).waitFor()
-await page.waitForTimeout(6_000)
-await shoot('messages')
 await page.goto(`${await bikeAddress('courier')}/chains`)
 await page.getByRole('list', { name: 'Chains of this bike' }).waitFor()
 await shoot('chains')
-await page.goto(`${await bikeAddress('bram fenn')}/other-wear`)
-await page.getByRole('list', { name: 'Other wear' }).waitFor()
-for (const digit of ['3', '2']) await page.keyboard.press(digit)
-await shoot('other-wear')
-await page.goto(`${await bikeAddress('nell winter')}/mend`)
-await page.getByText(/^Pitches 1 to/).waitFor()
-for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight')
-await page.keyboard.press('Space')
-while (await page.getByRole('button', { name: /^Looked over/ }).isVisible()) {
-  await page.keyboard.press('Enter')
-  await page.waitForTimeout(120)
-}
-await page.keyboard.press('2')
-await shoot('broken-chain')
 await page.setViewportSize({ width: 1280, height: 1720 })
 await page.goto(`${await bikeAddress('bram fenn')}/sheets/customer`)
 await page.getByRole('article').waitFor()
@@ -195,11 +190,31 @@ await page.goto('/house-rules')
 await page.getByLabel('Derailleur, up to 10, Change at').fill('0.6')
 await page.getByText(/^Judges/).waitFor()
 await shoot('house-rules')
+await page.goto('/house-rules?tab=people')
+await page.getByRole('list', { name: 'People' }).waitFor()
+await shoot('people')
+const customers = (await (await page.request.get('/api/v1/customers?q=bram')).json()) as { id: string }[]
+await page.goto(`/customers/${customers[0]?.id ?? ''}`)
+await page.getByRole('heading', { name: 'Bikes' }).waitFor()
+await shoot('customer')
 await page.goto('/rack')
 await page.getByRole('table').waitFor()
 await shoot('rack')
 
-await browser.close()
 server.kill('SIGTERM')
 await new Promise((done) => server.on('exit', done))
-rmSync(data, { recursive: true, force: true })
+
+// What an empty machine begins with.
+const begun = serve(own, ['--no-demo'])
+const link = await begun.said(/http:\S+welcome#\S+\n/)
+await page.context().clearCookies()
+await page.goto(link.trim())
+await page.getByLabel('Name of the workshop').fill('Slipway Cycles')
+await page.getByLabel('Name', { exact: true }).fill('Wen Harrow')
+await page.getByLabel('Signs in as').waitFor()
+await shoot('first-day')
+begun.child.kill('SIGTERM')
+await new Promise((done) => begun.child.on('exit', done))
+
+await browser.close()
+for (const one of [data, own]) rmSync(one, { recursive: true, force: true })

@@ -180,6 +180,9 @@ describe('npm start', () => {
     expect(first.said()).toMatch(/http:\/\/127\.0\.0\.1:7396\/welcome#[\w-]{43}\n/)
     const page = await fetch(`http://127.0.0.1:${port}/`)
     expect(page.status).toBe(200)
+    // Who only asks whether it is there is told so.
+    const head = await fetch(`http://127.0.0.1:${port}/`, { method: 'HEAD' })
+    expect([head.status, await head.text()]).toEqual([200, ''])
     const text = await page.text()
     expect(text).toContain('<div id="root">')
     // The libraries' development build, several times as slow, was once served where a test had built it.

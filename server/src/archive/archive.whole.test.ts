@@ -19,6 +19,21 @@ let shop: RunningShop
 let lines: string[]
 beforeAll(async () => {
   shop = await startShop()
+  // A shop as it is used: rides that were pulled, a customer who was entered twice.
+  const { id: shopId } = (await shop.device.ask(endpoints.session)).body.shop
+  await inShop(shop.database, shopId, null, async (work) => {
+    const id = v7()
+    await work.execute(
+      `INSERT INTO ride_accounts (id, bike_id, address, account, token, removed_at) SELECT :id, bike_id, 'x:1', 'a', '', now() FROM rides LIMIT 1`,
+      { id },
+    )
+    await work.execute('UPDATE rides SET account_id = :id WHERE id = (SELECT id FROM rides ORDER BY id LIMIT 1)', {
+      id,
+    })
+    await work.execute(
+      'UPDATE customers SET merged_into_id = (SELECT max(id::text)::uuid FROM customers) WHERE id = (SELECT min(id::text)::uuid FROM customers)',
+    )
+  })
   lines = await archiveOf((await shop.device.ask(endpoints.session)).body.shop.id)
 })
 afterAll(() => shop.close())

@@ -4,7 +4,7 @@ import { pipeline } from 'node:stream/promises'
 import type { Shop } from '@pelrin/contract'
 import type { Database } from '../db/connection.ts'
 import { inShop, type Work } from '../db/work.ts'
-import { archivedTables, asArchived } from './archivedTables.ts'
+import { archivedTables, asArchived, type ArchivedTable } from './archivedTables.ts'
 import { settingsOf } from './shopSettings.ts'
 
 /** Of what an archive is made; an older one is brought up to it as it comes in, a newer one is refused. */
@@ -28,6 +28,12 @@ export async function writeArchive(database: Database, shop: Shop, path: string,
   })
 }
 
+/** By its key; what leads to another row of the same table comes after it. */
+const orderOf = ({ key, columns }: ArchivedTable): string =>
+  key.length === 0
+    ? '1'
+    : [...(columns.includes('merged_into_id') ? ['merged_into_id NULLS FIRST'] : []), ...key].join(', ')
+
 async function* archiveLines(work: Work, shop: Shop): AsyncGenerator<string> {
   const tables = await archivedTables(work)
   yield JSON.stringify({
@@ -43,7 +49,7 @@ async function* archiveLines(work: Work, shop: Shop): AsyncGenerator<string> {
   for (const table of tables) {
     await work.select(
       `DECLARE walk NO SCROLL CURSOR FOR SELECT ${asArchived('t', table)}::text AS row FROM ${table.name} t
-       ORDER BY ${table.key.length === 0 ? '1' : table.key.join(', ')}`,
+       ORDER BY ${orderOf(table)}`,
     )
     for (;;) {
       const page = await work.select<{ row: string }>(`FETCH ${MOST} FROM walk`)

@@ -6,7 +6,6 @@ const LEFT_OUT = [
   'forecast_runs',
   'idempotency_keys',
   'message_cursors',
-  'ride_accounts',
   'device_people',
   'sign_in_tries',
   'staged_rides',
@@ -18,6 +17,7 @@ export const DERIVED: readonly string[] = ['bike_state']
 const SECRETS: Readonly<Record<string, readonly string[]>> = {
   people: ['password_hash', 'pin_hash', 'demo_password'],
   devices: ['token_hash'],
+  ride_accounts: ['token'],
 }
 
 /**
@@ -27,6 +27,8 @@ const SECRETS: Readonly<Record<string, readonly string[]>> = {
 export const NOT_BELIEVED: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   people: { role: `'read-only'`, active: 'false', left_on: 'coalesce(g.left_on, current_date)' },
   audit: { elsewhere: 'true' },
+  // Rides name the account they came from. It opens nothing here until somebody joins it anew.
+  ride_accounts: { token: `''`, removed_at: 'coalesce(g.removed_at, now())' },
 }
 
 /** A table of the archive. */

@@ -135,8 +135,9 @@ const TOUCH = 48
 export const theme = createTheme({
   cssVariables: { colorSchemeSelector: 'data-light' },
   colorSchemes: {
-    light: { palette: palette(light, '#ffffff') },
-    dark: { palette: palette(dark, '#10151a') },
+    // What stands in an empty field is read, too.
+    light: { palette: palette(light, '#ffffff'), opacity: { inputPlaceholder: 0.75 } },
+    dark: { palette: palette(dark, '#10151a'), opacity: { inputPlaceholder: 0.75 } },
   },
   shape: { borderRadius: 3 },
   typography: {
