@@ -29,5 +29,5 @@ export async function ifFree(name: string, job: () => Promise<unknown>): Promise
   return true
 }
 
-/** Browsers have them at addresses they trust only. */
-const hasLocks = (): boolean => (navigator as Partial<Navigator>).locks !== undefined
+/** Browsers have them at addresses they trust only; elsewhere there are none, or nothing. */
+const hasLocks = (): boolean => (navigator as Partial<Navigator>).locks != null
