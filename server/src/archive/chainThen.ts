@@ -70,7 +70,7 @@ async function fit(
   const { of, transaction, now } = work
   const { personId } = authorOf(work)
   const known = met.find((one) => one.chainId === told || same(one.chain, chain!))
-  const chainId = known?.chainId ?? (await chainNamed(work, told)) ?? told ?? v7()
+  const chainId = known?.chainId ?? told ?? v7()
   if (!known && !(await of(CHAINS).findByPk(chainId, { transaction })))
     await of(CHAINS).create({ id: chainId, name: chain!, pitches: null, care: 'unknown' }, { transaction })
   const id = v7()
@@ -91,10 +91,4 @@ async function fit(
   )
   madeIn(work).add(id)
   return { fittingId: id, chainId }
-}
-
-/** A chain of the shop by its id, whatever bike it is on now. */
-async function chainNamed(work: Work, id: string | undefined): Promise<string | null> {
-  if (id === undefined) return null
-  return (await work.of(CHAINS).findByPk(id, { transaction: work.transaction }))?.id ?? null
 }

@@ -16,9 +16,10 @@ const asked = new RateLimiterMemory({ points: A_MINUTE, duration: 60 })
 /** That it is used is written down no more often than this, ms. */
 const SEEN_EVERY_MS = 60_000
 
+const BEARER = new RegExp(`^Bearer (${TOKEN_BEGINS}[\\w-]{20,80})$`)
+
 /** The token another program shows; null where it shows none. */
-export const tokenOf = (ctx: Context): string | null =>
-  new RegExp(`^Bearer (${TOKEN_BEGINS}[\\w-]{20,80})$`).exec(ctx.get('Authorization'))?.[1] ?? null
+export const tokenOf = (ctx: Context): string | null => BEARER.exec(ctx.get('Authorization'))?.[1] ?? null
 
 /**
  * Who asks by a token: whoever made it, at a device of the program's own, with no more rights than the token has and they have themselves.

@@ -1,6 +1,5 @@
 import { Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { endpoints, type Session } from '@pelrin/contract'
 import { ask } from '../api/client.ts'
@@ -9,32 +8,12 @@ import { keys } from '../api/queries.ts'
 import { FormDialog } from '../forms/FormDialog.tsx'
 import { Line } from '../forms/Line.tsx'
 import { useWriteForm } from '../forms/useWriteForm.ts'
+import { useQuestion } from './useQuestion.ts'
 
 /** Asks for the password again before what is the owner's, when it was not typed lately. */
 export function ProveDialog({ session }: { session: Session }) {
-  const [open, setOpen] = useState(false)
-  const answer = useRef<(proved: boolean) => void>(() => undefined)
-  useEffect(
-    () =>
-      proving.onAsk(
-        () =>
-          new Promise<boolean>((done) => {
-            answer.current = done
-            setOpen(true)
-          }),
-      ),
-    [],
-  )
-  if (!open) return null
-  return (
-    <Asked
-      name={session.person.name}
-      onEnd={(proved) => {
-        setOpen(false)
-        answer.current(proved)
-      }}
-    />
-  )
+  const { open, answer } = useQuestion(proving)
+  return open ? <Asked name={session.person.name} onEnd={answer} /> : null
 }
 
 function Asked({ name, onEnd }: { name: string; onEnd: (proved: boolean) => void }) {

@@ -1,6 +1,5 @@
 import { Typography } from '@mui/material'
 import { useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { endpoints, type Session } from '@pelrin/contract'
 import { askAnew } from '../api/askAnew.ts'
@@ -11,32 +10,12 @@ import { FormDialog } from '../forms/FormDialog.tsx'
 import { Line } from '../forms/Line.tsx'
 import { useWriteForm } from '../forms/useWriteForm.ts'
 import { outbox } from '../outbox/outbox.ts'
+import { useQuestion } from './useQuestion.ts'
 
 /** Over whatever is half typed: somebody signs in, since the session here has ended, and the work goes on. */
 export function SignInAgain({ session }: { session: Session }) {
-  const [open, setOpen] = useState(false)
-  const answer = useRef<(signedIn: boolean) => void>(() => undefined)
-  useEffect(
-    () =>
-      signingIn.onAsk(
-        () =>
-          new Promise<boolean>((done) => {
-            answer.current = done
-            setOpen(true)
-          }),
-      ),
-    [],
-  )
-  if (!open) return null
-  return (
-    <Sheet
-      shop={session.shop.code}
-      onEnd={(signedIn) => {
-        setOpen(false)
-        answer.current(signedIn)
-      }}
-    />
-  )
+  const { open, answer } = useQuestion(signingIn)
+  return open ? <Sheet shop={session.shop.code} onEnd={answer} /> : null
 }
 
 function Sheet({ shop, onEnd }: { shop: string; onEnd: (signedIn: boolean) => void }) {

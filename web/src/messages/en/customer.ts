@@ -55,7 +55,6 @@ export const customer = {
   pass: 'Goes to somebody else',
   passTitle: 'Who has {{bike}} now?',
   passGo: 'It is theirs',
-  passNew: 'New: {{name}}',
   passed: '{{bike}} is {{name}}’s now, with its whole record.',
   find: 'Customer: {{name}}',
 }

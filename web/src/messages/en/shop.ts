@@ -103,7 +103,6 @@ export const people = {
     here: 'last here {{ago}}',
     never: 'not here yet',
     left: 'left on {{day}}',
-    came: 'came with an archive',
     noPin: 'no PIN',
   },
   rights: 'Who may do what',
@@ -148,7 +147,7 @@ export const devices = {
   revoke: 'Sign out from here',
   revokeTitle: 'Sign {{name}} out?',
   revokeNote:
-    'Whoever is at it has to sign in with their password. What it had not sent yet is sent when its writer signs in there again.',
+    'Whoever is at it has to sign in with their password. What it had not sent yet is sent if whoever wrote it signs in there next; what others wrote on it is refused.',
   revoked: 'Signed out.',
 }
 

@@ -32,6 +32,8 @@ export function AuditPane() {
     getNextPageParam: (page) => page.next ?? undefined,
     enabled: isOwner,
     staleTime: 0,
+    // What is shown stays until what is asked for has come.
+    placeholderData: (before) => before,
   })
   if (!isOwner) return <Typography>{t('audit.owner')}</Typography>
   const acts = audit.data?.pages.flatMap((page) => page.acts) ?? []
