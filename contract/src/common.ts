@@ -23,6 +23,8 @@ export const Day = v.pipe(v.string('text-missing'), v.isoDate('day-malformed'), 
 export const line = (longest: number) =>
   v.pipe(v.string('text-missing'), v.trim(), v.nonEmpty('text-missing'), v.maxLength(longest, 'text-too-long'))
 
+export const Email = v.pipe(line(120), v.email('email-malformed'))
+
 /** A change of a row: any of these fields. What is left out stays as it is. */
 export const changeOf = <E extends v.ObjectEntries>(entries: E) =>
   v.object(

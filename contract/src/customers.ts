@@ -1,9 +1,8 @@
 import * as v from 'valibot'
-import { changeOf, Day, Id, line, Moment } from './common.ts'
+import { changeOf, Day, Email, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
-import { Language } from './reminders.ts'
+import { ChannelField, Language } from './reminders.ts'
 
-const Email = v.pipe(line(120), v.email('email-malformed'))
 const Notes = v.pipe(v.string('text-missing'), v.trim(), v.maxLength(2000, 'text-too-long'))
 const Rhythm = v.pipe(
   v.number('number-malformed'),
@@ -32,6 +31,8 @@ const details = {
   rhythmDays: v.nullable(Rhythm),
   /** They do not want to be written to. */
   optedOut: v.boolean('field-invalid'),
+  /** By which they want to be; null: by mail where there is an address. */
+  reachedBy: v.nullable(ChannelField),
 }
 
 const OwnBike = v.object({
@@ -59,6 +60,9 @@ export const CustomerPage = v.object({
   goodWeekday: v.nullable(v.number()),
   rhythmDays: v.nullable(v.number()),
   optedOut: v.boolean(),
+  reachedBy: v.nullable(ChannelField),
+  /** Mail to the address came back: none goes there until it is another. */
+  emailRefused: v.boolean(),
   /** Nobody knows who they were any more. */
   erasedAt: v.nullable(Moment),
   /** Who they were entered as a second time, and whose everything is since; null where they were not. */

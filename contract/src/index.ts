@@ -28,6 +28,7 @@ import { shopEndpoints } from './shop.ts'
 import { sheetsEndpoints } from './sheets.ts'
 import { standEndpoints } from './stand.ts'
 import { stockEndpoints } from './stock.ts'
+import { mailEndpoints } from './mail.ts'
 import { tokensEndpoints } from './tokens.ts'
 import { studiesEndpoints } from './studies.ts'
 
@@ -70,6 +71,7 @@ export * from './standing.ts'
 export * from './stock.ts'
 export * from './studies.ts'
 export * from './tablesIn.ts'
+export * from './mail.ts'
 export * from './tokens.ts'
 
 /** What the server can be asked, by capability. */
@@ -78,6 +80,7 @@ export const capabilities = {
   shop: shopEndpoints,
   people: peopleEndpoints,
   access: accessEndpoints,
+  mail: mailEndpoints,
   tokens: tokensEndpoints,
   stand: standEndpoints,
   bikes: bikesEndpoints,
@@ -114,6 +117,7 @@ export const endpoints = {
   ...shopEndpoints,
   ...peopleEndpoints,
   ...accessEndpoints,
+  ...mailEndpoints,
   ...tokensEndpoints,
   ...standEndpoints,
   ...bikesEndpoints,

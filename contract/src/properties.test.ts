@@ -33,8 +33,8 @@ const made = bodies.filter(([, schema]) => few(schema).some((value) => v.safePar
 describe('what is sent', () => {
   it('is nearly always told by types and bounds alone', () => {
     expect(bodies.length).toBeGreaterThan(60)
-    // Zones, clocks, PINs and links have patterns of their own: they are tried by examples, where they are served.
-    const patterned = ['changeShop', 'changeOwnPin', 'welcome', 'enter']
+    // Zones, clocks, PINs, links and addresses have patterns of their own: they are tried by examples, where they are served.
+    const patterned = ['changeShop', 'changeOwnPin', 'welcome', 'enter', 'changeMail', 'tryMail']
     expect(bodies.filter((one) => !made.includes(one)).map(([name]) => name)).toEqual(patterned)
   })
   describe.each(made)('to %s', (_, schema) => {

@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { CHANNELS } from '@pelrin/core'
 import { ById } from './bikes.ts'
 import { Day, Id, Moment } from './common.ts'
 import { DueKindField } from './diary.ts'
@@ -6,7 +7,18 @@ import { endpoint } from './endpoint.ts'
 import { REMINDER_LANGUAGES } from './messages/reminders.ts'
 
 export const Language = v.picklist(REMINDER_LANGUAGES, 'field-invalid')
-export const MessageState = v.picklist(['waiting', 'sending', 'sent', 'delivered', 'failed', 'refused', 'called-off'])
+/** By what a message goes. */
+export const ChannelField = v.picklist(CHANNELS, 'field-invalid')
+export const MessageState = v.picklist([
+  'waiting',
+  'sending',
+  'sent',
+  'delivered',
+  'failed',
+  'refused',
+  'called-off',
+  'unsure',
+])
 export type MessageState = v.InferOutput<typeof MessageState>
 
 const Of = v.object({ id: Id, name: v.string() })
@@ -17,13 +29,17 @@ export const Message = v.object({
   customer: Of,
   visitDay: Day,
   language: Language,
-  phone: v.string(),
+  channel: ChannelField,
+  phone: v.nullable(v.string()),
+  email: v.nullable(v.string()),
   text: v.string(),
   state: MessageState,
   tries: v.number(),
   /** Not before: it may be quiet now, or the gateway away. */
   sendAfter: Moment,
   sentAt: v.nullable(Moment),
+  /** What the other side said of it, in its own words. */
+  said: v.nullable(v.string()),
   madeAt: Moment,
   person: v.string(),
 })
@@ -33,8 +49,8 @@ export const ReminderTemplate = v.object({ language: Language, version: v.number
 export type ReminderTemplate = v.InferOutput<typeof ReminderTemplate>
 
 export const SentMessages = v.object({
-  /** Whether there is a gateway to send them by. */
-  gateway: v.boolean(),
+  /** Whether there is a gateway for text messages, and a mail server that is on. */
+  sending: v.object({ text: v.boolean(), mail: v.boolean() }),
   templates: v.array(ReminderTemplate),
   /** The newest hundred. */
   messages: v.array(Message),
@@ -58,9 +74,23 @@ export const ReminderPreview = v.object({
   customer: Of,
   day: Day,
   language: Language,
+  /** By what it would go; null where it does not. */
+  channel: v.nullable(ChannelField),
   phone: v.nullable(v.string()),
+  email: v.nullable(v.string()),
   text: v.string(),
-  problem: v.nullable(v.picklist(['opted-out', 'no-phone', 'there'])),
+  problem: v.nullable(
+    v.picklist([
+      'opted-out',
+      'no-phone',
+      'no-mail',
+      'mail-refused',
+      'no-way',
+      'no-gateway',
+      'no-mail-service',
+      'there',
+    ]),
+  ),
   sendAfter: Moment,
 })
 export type ReminderPreview = v.InferOutput<typeof ReminderPreview>
@@ -104,6 +134,26 @@ export const remindersEndpoints = {
     method: 'POST',
     path: '/messages/:id/call-off',
     summary: 'Take a reminder back that has not gone out.',
+    access: 'messages',
+    creates: true,
+    params: ById,
+    result: SentMessages,
+  }),
+  sendAgain: endpoint({
+    name: 'sendAgain',
+    method: 'POST',
+    path: '/messages/:id/again',
+    summary: 'Send a mail again of which nobody knows whether it arrived, or which did not.',
+    access: 'messages',
+    creates: true,
+    params: ById,
+    result: SentMessages,
+  }),
+  cameBack: endpoint({
+    name: 'cameBack',
+    method: 'POST',
+    path: '/messages/:id/return',
+    summary: 'A mail came back: nothing goes to that address until it is corrected.',
     access: 'messages',
     creates: true,
     params: ById,

@@ -38,7 +38,10 @@ import type { ShopJobs } from './queue/queue.ts'
 import { limitsRoutes } from './limits/routes.ts'
 import { looksRoutes } from './looks/routes.ts'
 import { mendsRoutes } from './mends/routes.ts'
+import { mailRoutes } from './mail/routes.ts'
 import { messagesRoutes } from './messages/routes.ts'
+import { hurryMail } from './messages/service.ts'
+import { stopRouter } from './messages/stopRoutes.ts'
 import { openApiRouter } from './openapi/routes.ts'
 import { ordersRoutes } from './orders/routes.ts'
 import type { Supplier } from './orders/supplier.ts'
@@ -132,6 +135,7 @@ export function createApp({
   backupsRoutes(serving, backups)
   diaryRoutes(serving)
   messagesRoutes(serving, { gateway, jobs })
+  mailRoutes(serving, secrets, (work) => hurryMail(work, jobs))
   potRoutes(serving, thermometers)
   chainsRoutes(serving)
   mendsRoutes(serving)
@@ -179,6 +183,7 @@ export function createApp({
   app.use(hostKnown(reached))
   app.use(sameSiteOnly)
   app.use(calendarRouter(serving).routes())
+  app.use(stopRouter(serving, secrets).routes())
   // Files are larger than any other request may be, and streams must not wait for compression.
   app.use(serving.files.routes())
   app.use(refuseLarge)

@@ -63,6 +63,7 @@ const gateway =
 const secretKey = process.env['SECRET_KEY'] ?? ''
 const secrets = secretKey === '' ? undefined : new Secrets(secretKey)
 const backups = process.env['BACKUPS'] === 'parent' ? new BackupsOfParent() : undefined
+const printer = new Printer(logger)
 const queue: Queue = new Queue(
   url,
   logger,
@@ -72,13 +73,12 @@ const queue: Queue = new Queue(
       return state !== 'sending' && state !== 'unsure'
     },
     ...(backups ? { backUp: () => backups.make() } : {}),
-    drain: (shopId) => (gateway ? drainOutbox({ database, gateway }, shopId) : Promise.resolve(null)),
+    drain: (shopId) => drainOutbox({ database, gateway, mail: secrets && { secrets, printer } }, shopId),
     rebuild: (shopId) => continueRebuild(database, shopId, Date.now() + REBUILD_MS),
   },
   process.env['ONLY_SERVER'] === 'yes',
 )
 const tables = new CatalogueTables(logger)
-const printer = new Printer(logger)
 const importer = new Importer(database, logger)
 const server = createApp({
   database,

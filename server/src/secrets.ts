@@ -1,4 +1,4 @@
-import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto'
+import { createCipheriv, createDecipheriv, createHmac, randomBytes, timingSafeEqual } from 'node:crypto'
 
 const VERSION = 'v1'
 const KEY_BYTES = 32
@@ -25,6 +25,21 @@ export class Secrets {
     const cipher = createCipheriv('aes-256-gcm', this.key, iv)
     const sealed = Buffer.concat([cipher.update(secret, 'utf8'), cipher.final()])
     return `${VERSION}.${Buffer.concat([iv, cipher.getAuthTag(), sealed]).toString('base64url')}`
+  }
+
+  /** What only this key says of some bytes, for one purpose: for the same bytes the same, 32 of them. */
+  sign(purpose: string, of: Buffer): Buffer {
+    return createHmac('sha256', this.key).update(`${purpose}\0`).update(of).digest()
+  }
+
+  /** Whether a signature, or the beginning of one, is of this key. */
+  signed(purpose: string, of: Buffer, signature: Buffer): boolean {
+    const whole = this.sign(purpose, of)
+    return (
+      signature.length > 0 &&
+      signature.length <= whole.length &&
+      timingSafeEqual(whole.subarray(0, signature.length), signature)
+    )
   }
 
   /** What was sealed; null for what this key does not open. */

@@ -122,7 +122,7 @@ export const problems = {
   'ride-ends-before': 'The ride ends before it begins. Check the times.',
   'ride-too-long': 'A ride of more than three days is several. Write them down one by one.',
   'learning-stale': 'Somebody learned or took back meanwhile. Look at what stands now.',
-  'secret-key-missing': 'The account’s token cannot be kept here. Whoever runs this machine sets SECRET_KEY.',
+  'secret-key-missing': 'What opens that account cannot be kept safe here. Whoever runs this machine sets SECRET_KEY.',
   'import-unknown': 'There is no such import in this shop.',
   'import-not-ready': 'The files are still being read, or the import is over. Wait, or begin another.',
   'import-columns-missing': 'The table has no such column. Choose among those in its header.',
@@ -356,7 +356,17 @@ export const problems = {
   'message-many': 'That is more than three hundred reminders at once.',
   'message-unknown': 'There is no such message.',
   'message-gone': 'This message went out already, or is on its way.',
-  'gateway-none': 'There is no message gateway. Whoever runs Pelrin names one at its start.',
+  'gateway-none':
+    'Nothing can be sent yet. The owner sets up e-mail under House rules; a gateway for text messages is named where Pelrin is started.',
+  'message-settled': 'This message is not one to send again. Look at what became of it.',
+  // Mail
+  'host-malformed': 'The name of the mail server, such as mail.example.org.',
+  'port-range': 'A port is a whole number from 1 to 65535; often 587 or 465.',
+  'address-malformed': 'An address of the web that begins with https:// or http://.',
+  'mail-password-open':
+    'So the password could be read on its way. Choose encryption, or leave user name and password out.',
+  'mail-password-lost': 'The mail server’s password was sealed with another SECRET_KEY. Type it once more.',
+  'mail-unset': 'Save by which server mail goes first, then try it.',
   'template-empty': 'Write what the reminder says.',
   'template-long': 'That is longer than three short messages: 459 characters at most.',
   'template-field': 'Nothing is known as {{field}}. There are name, bikes, what, day and shop.',

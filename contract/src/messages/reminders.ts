@@ -10,6 +10,18 @@ export const reminders = {
       event: 'chain care before your event',
       'other-wear': 'a look over',
     },
+    mail: {
+      subject: '{{shop}}: your {{bikes}}',
+      sheets: 'How it stands is on the sheet with this mail.',
+      stop: 'You would rather not have these messages? One click, and no more come:',
+    },
+    stop: {
+      title: 'No more messages?',
+      ask: '{{shop}} writes to you when something is due on your bike.',
+      go: 'Write to me no more',
+      done: '{{shop}} writes to you no more. If you change your mind, tell them.',
+      unknown: 'This address leads nowhere any more. Tell the workshop that you want no messages.',
+    },
   },
   fr: {
     template:
@@ -20,6 +32,18 @@ export const reminders = {
       care: 'entretien de la chaîne',
       event: 'entretien de la chaîne avant votre rendez-vous',
       'other-wear': 'contrôle général',
+    },
+    mail: {
+      subject: '{{shop}} : {{bikes}}',
+      sheets: 'La fiche jointe dit où en est votre vélo.',
+      stop: 'Vous préférez ne plus recevoir ces messages ? Un clic suffit :',
+    },
+    stop: {
+      title: 'Ne plus recevoir de messages ?',
+      ask: '{{shop}} vous écrit quand un entretien de votre vélo est à faire.',
+      go: 'Ne plus m’écrire',
+      done: '{{shop}} ne vous écrira plus. Si vous changez d’avis, dites-le à l’atelier.',
+      unknown: 'Cette adresse ne mène plus nulle part. Dites à l’atelier que vous ne voulez plus de messages.',
     },
   },
 } as const

@@ -5,6 +5,7 @@ const LEFT_OUT = [
   'calendar_feeds',
   'forecast_runs',
   'idempotency_keys',
+  'mail_settings',
   'message_cursors',
   'device_people',
   'sign_in_tries',

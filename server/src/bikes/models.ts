@@ -1,3 +1,4 @@
+import type { Channel } from '@pelrin/core'
 import type { ReminderLanguage } from '@pelrin/contract/messages'
 import { day, flag, integer, key, maybe, moment, real, table, text, usually, uuid, type RowOf } from '../db/table.ts'
 
@@ -19,6 +20,10 @@ export const CUSTOMERS = table('customers', {
   /** In which they are written to. */
   language: usually(text<ReminderLanguage>(), null),
   email: maybe(text()),
+  /** By which they want to be written to; null: by mail where there is an address. */
+  reachedBy: maybe(text<Channel>()),
+  /** The address mail came back from: none goes there. */
+  emailRefused: maybe(text()),
   notes: usually(text(), null),
   /** Who they were entered as a second time. */
   mergedIntoId: maybe(uuid()),

@@ -28,10 +28,13 @@ export async function eraseCustomer(work: Work, id: string): Promise<CustomerPag
   const twins = await work.select<{ id: string }>('SELECT id FROM customers WHERE merged_into_id = :id', { id })
   const theirs = [id, ...twins.map((twin) => twin.id)]
   if (bikes.length > 0) for (const sql of OF_BIKES) await work.execute(sql, { bikes })
-  await work.execute(`UPDATE messages SET text = '', phone = '' WHERE customer_id IN (:theirs)`, { theirs })
+  await work.execute(
+    `UPDATE messages SET text = '', phone = CASE channel WHEN 'text' THEN '' END, email = CASE channel WHEN 'mail' THEN '' END, said = NULL WHERE customer_id IN (:theirs)`,
+    { theirs },
+  )
   await work.execute(`UPDATE message_replies SET text = '' WHERE customer_id IN (:theirs)`, { theirs })
   await work.execute(
-    `UPDATE customers SET name = :nobody, phone = NULL, email = NULL, notes = '', good_weekday = NULL WHERE id IN (:theirs)`,
+    `UPDATE customers SET name = :nobody, phone = NULL, email = NULL, email_refused = NULL, notes = '', good_weekday = NULL WHERE id IN (:theirs)`,
     { theirs, nobody: NOBODY },
   )
   // What was answered to writes about them is not answered again.

@@ -18,7 +18,7 @@ export async function customerPage(work: Work, id: string): Promise<CustomerPage
     }
   >(
     `SELECT c.id, c.version, c.name, c.phone, c.email, c.language, c.notes, c.good_weekday AS "goodWeekday", c.rhythm_days AS "rhythmDays",
-       c.opted_out_at IS NOT NULL AS "optedOut", ${STAMP('c.erased_at')} AS "erasedAt", m.id AS "mergedId", m.name AS "mergedName"
+       c.opted_out_at IS NOT NULL AS "optedOut", c.reached_by AS "reachedBy", coalesce(c.email = c.email_refused, false) AS "emailRefused", ${STAMP('c.erased_at')} AS "erasedAt", m.id AS "mergedId", m.name AS "mergedName"
      FROM customers c LEFT JOIN customers m ON m.id = c.merged_into_id WHERE c.id = :id`,
     { id },
   )

@@ -1,4 +1,12 @@
-import { fillTemplate, quietFor, type Assumptions, type DueKind } from '@pelrin/core'
+import {
+  fillTemplate,
+  quietFor,
+  reachOf,
+  type Assumptions,
+  type DueKind,
+  type Reachable,
+  type Sending,
+} from '@pelrin/core'
 import { reminders, type ReminderLanguage } from '@pelrin/contract/messages'
 import type { endpoints, Output, ReminderPreview, ReminderTemplate } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
@@ -9,10 +17,9 @@ import { templatesInForce } from './store.ts'
 
 export type VisitToRemind = Output<typeof endpoints.sendReminders.body>['visits'][number]
 
-interface CustomerRow {
+interface CustomerRow extends Reachable {
   id: string
   name: string
-  phone: string | null
   language: ReminderLanguage
   optedOut: boolean
   bikes: Record<string, string>
@@ -26,6 +33,7 @@ export interface Composed extends ReminderPreview {
 /**
  * What reminders of visits say, on the data as it is, and which do not go out.
  *
+ * @param sending by what the shop can send
  * @param wording one that is not kept yet, in place of its language's
  * @throws ProblemError 404 for a customer or bike nobody knows
  */
@@ -33,6 +41,7 @@ export async function composeReminders(
   work: Work,
   shop: { name: string; timeZone: string },
   visits: readonly VisitToRemind[],
+  sending: Sending,
   wording?: Pick<ReminderTemplate, 'language' | 'text'>,
 ): Promise<Composed[]> {
   const templates = new Map((await templatesInForce(work)).map(({ language, text }) => [language, text]))
@@ -44,15 +53,19 @@ export async function composeReminders(
     const customer = customers.get(customerId)
     if (!customer || bikes.some(({ bikeId }) => customer.bikes[bikeId] === undefined))
       throw new ProblemError(404, 'bike-unknown')
-    const { language, phone, optedOut, there } = customer
+    const { language, phone, email, optedOut, there } = customer
+    const reach = reachOf(customer, sending)
+    const problem = optedOut ? 'opted-out' : 'problem' in reach ? reach.problem : there.includes(day) ? 'there' : null
     return {
       customerId,
       customer: { id: customer.id, name: customer.name },
       day,
       language,
+      channel: 'channel' in reach ? reach.channel : null,
       phone,
+      email,
       sendAfter: sendAfter.toISOString(),
-      problem: optedOut ? 'opted-out' : phone === null ? 'no-phone' : there.includes(day) ? 'there' : null,
+      problem,
       text: fillTemplate(templates.get(language) ?? reminders[language].template, {
         name: customer.name,
         bikes: inWords(
@@ -79,12 +92,13 @@ export async function composeReminders(
 }
 
 /** How days are written in a language, where its name alone leaves that open. */
-const LOCALE: Readonly<Record<ReminderLanguage, string>> = { en: 'en-GB', fr: 'fr-FR' }
+export const LOCALE: Readonly<Record<ReminderLanguage, string>> = { en: 'en-GB', fr: 'fr-FR' }
 
 const wordsOf = (kinds: readonly DueKind[], language: ReminderLanguage): string[] =>
   [...new Set(kinds)].map((kind) => reminders[language].kinds[kind])
 
-const inWords = (parts: readonly string[], language: ReminderLanguage): string =>
+/** Things one after another, as a language says them. */
+export const inWords = (parts: readonly string[], language: ReminderLanguage): string =>
   new Intl.ListFormat(LOCALE[language], { type: 'conjunction' }).format(parts)
 
 /** Now, or when it is no longer quiet by the shop's clock: what waits until eight goes at eight, in the nights the clock is changed too. */
@@ -110,7 +124,7 @@ export function firstMoment(now: Date, timeZone: string, { diary }: Assumptions)
 
 async function customersOf(work: Work, visits: readonly VisitToRemind[]): Promise<Map<string, CustomerRow>> {
   const rows = await work.select<CustomerRow>(
-    `SELECT c.id, c.name, c.phone, c.language, c.opted_out_at IS NOT NULL AS "optedOut",
+    `SELECT c.id, c.name, c.phone, c.email, c.email_refused AS "emailRefused", c.reached_by AS "reachedBy", c.language, c.opted_out_at IS NOT NULL AS "optedOut",
        (SELECT json_object_agg(b.id, b.label) FROM bikes b WHERE b.customer_id = c.id) AS bikes,
        (SELECT coalesce(json_agg(m.visit_day::text), '[]') FROM messages m
         WHERE m.customer_id = c.id AND m.state <> 'called-off') AS there

@@ -1,10 +1,16 @@
+import type { Channel } from '@pelrin/core'
+import type { ReminderLanguage } from '@pelrin/contract/messages'
 import type { Database } from '../db/connection.ts'
 import { inShop } from '../db/work.ts'
-import { idOf, referenceOf } from '../references.ts'
+import { idOf } from '../references.ts'
+import { sendByMail, type MailMaking } from './byMail.ts'
+import { sendByText } from './byText.ts'
 import { GatewayAway, type Gateway } from './gateway.ts'
 
 /** A message on its way for longer belongs to a server that was stopped: it is asked for before it is sent again. */
 const GIVEN_UP_MS = 30_000
+/** A mail server may look at what it was given for two minutes before it says so. */
+const MAIL_GIVEN_UP_MS = 150_000
 /** Between tries of a message while the gateway is away, seconds; the last again and again. */
 const BACKOFF = [5, 15, 60, 300, 900]
 /** One shop's turn, ms. */
@@ -12,13 +18,38 @@ const TURN_MS = 15_000
 /** What was sent is asked after for so long. */
 const ASKED_AFTER = `interval '3 days'`
 
-interface Claimed {
-  id: string
-  phone: string
-  text: string
-  tries: number
+/** A message this server has taken to send it. */
+export interface Claimed {
+  readonly id: string
+  readonly customerId: string
+  readonly channel: Channel
+  readonly language: ReminderLanguage
+  readonly phone: string | null
+  readonly email: string | null
+  readonly bikeIds: readonly string[]
+  readonly text: string
+  /** Which try this is: who took it before has an older one, and may write nothing more of it. */
+  readonly tries: number
+  /** Since when a mail server may have it. */
+  readonly handedAt: Date | null
   /** Whether its customer said meanwhile that they want none. */
-  unwanted: boolean
+  readonly unwanted: boolean
+}
+
+/** What became of a message. */
+export interface Fate {
+  /** Waiting: nobody has it, and it is tried again. Unsure: nobody knows, and it is not. */
+  readonly state: 'sent' | 'refused' | 'waiting' | 'called-off' | 'unsure'
+  /** What the other side said, in its own words. */
+  readonly said?: string | null
+}
+
+/** What a shop's messages go out by. */
+export interface Carriers {
+  readonly database: Database
+  readonly gateway?: Gateway | undefined
+  readonly mail?: MailMaking | undefined
+  readonly now?: () => Date
 }
 
 /** Whether a message's customer wants none. */
@@ -26,22 +57,26 @@ const UNWANTED = '(SELECT opted_out_at IS NOT NULL FROM customers WHERE id = mes
 
 /**
  * Sends what waits in a shop's outbox and is due, each under its own id, and hears what became of what was sent. May be stopped
- * at any moment: a message whose fate is not known is asked for by its id before it is sent again.
+ * at any moment: a text message whose fate is not known is asked for by its id before it is sent again, a mail is not sent again by itself.
  *
  * @returns seconds until there is something to do again; null with nothing left
  */
 export async function drainOutbox(
-  { database, gateway, now = () => new Date() }: { database: Database; gateway: Gateway; now?: () => Date },
+  { database, gateway, mail, now = () => new Date() }: Carriers,
   shopId: string,
 ): Promise<number | null> {
   const until = Date.now() + TURN_MS
   for (let claimed = await claim(database, shopId, now()); claimed; claimed = await claim(database, shopId, now())) {
-    await sendOne({ database, gateway, now }, shopId, claimed)
+    const fate =
+      claimed.channel === 'mail'
+        ? await sendByMail({ database, mail, now }, shopId, claimed)
+        : await sendByText(gateway, shopId, claimed)
+    await settle({ database, now }, shopId, claimed, fate)
     // Other shops have messages too; and a job is done long before another server may take it for given up.
     if (Date.now() > until) return 1
   }
-  await hear({ database, gateway, now }, shopId)
-  return nextIn(database, shopId, now())
+  if (gateway) await hear({ database, gateway, now }, shopId)
+  return nextIn(database, shopId, now(), gateway !== undefined)
 }
 
 /** Takes one message that is due, so that no other server does. */
@@ -50,48 +85,47 @@ async function claim(database: Database, shopId: string, now: Date): Promise<Cla
     const [claimed] = await work.select<Claimed>(
       `UPDATE messages SET state = 'sending', sending_since = :now, tries = tries + 1
        WHERE id = (SELECT id FROM messages
-         WHERE send_after <= :now AND (state = 'waiting' OR (state = 'sending' AND sending_since < :givenUp))
+         WHERE send_after <= :now AND (state = 'waiting'
+           OR (state = 'sending' AND sending_since < CASE WHEN handed_at IS NULL THEN CAST(:givenUp AS timestamptz) ELSE :mailGivenUp END))
          ORDER BY send_after, id LIMIT 1 FOR UPDATE SKIP LOCKED)
-       RETURNING id, phone, text, tries, ${UNWANTED} AS unwanted`,
-      { now, givenUp: new Date(now.getTime() - GIVEN_UP_MS) },
+       RETURNING id, customer_id AS "customerId", channel, language, phone, email, bike_ids AS "bikeIds", text, tries,
+         handed_at AS "handedAt", ${UNWANTED} AS unwanted`,
+      {
+        now,
+        givenUp: new Date(now.getTime() - GIVEN_UP_MS),
+        mailGivenUp: new Date(now.getTime() - MAIL_GIVEN_UP_MS),
+      },
     )
     return claimed ?? null
   })
 }
 
-async function sendOne(
-  { database, gateway, now }: { database: Database; gateway: Gateway; now: () => Date },
+/** Writes down what became of a message, unless another server has it by now. One that waits is tried again later, and later still. */
+async function settle(
+  { database, now }: { database: Database; now: () => Date },
   shopId: string,
-  { id, phone, text, tries, unwanted }: Claimed,
+  { id, tries }: Claimed,
+  { state, said = null }: Fate,
 ): Promise<void> {
-  const settle = (state: 'sent' | 'refused' | 'waiting' | 'called-off', sendAfter?: Date): Promise<unknown> =>
-    inShop(database, shopId, null, (work) =>
-      work.select(
-        `UPDATE messages SET state = :state, sending_since = NULL,
-           sent_at = CASE WHEN :state = 'sent' THEN CAST(:now AS timestamptz) ELSE sent_at END,
-           settled_at = CASE WHEN :state IN ('refused', 'called-off') THEN CAST(:now AS timestamptz) END,
-           send_after = coalesce(CAST(:sendAfter AS timestamptz), send_after)
-         WHERE id = :id AND state = 'sending' RETURNING id`,
-        { id, state, now: now(), sendAfter: sendAfter ?? null },
-      ),
+  const seconds = BACKOFF[Math.min(tries, BACKOFF.length) - 1]!
+  const again = state === 'waiting' ? new Date(now().getTime() + seconds * 1000) : null
+  await inShop(database, shopId, null, async (work) => {
+    await work.execute(
+      `UPDATE messages SET state = :state, sending_since = NULL, said = :said,
+         handed_at = CASE WHEN :state = 'waiting' THEN NULL ELSE handed_at END,
+         sent_at = CASE WHEN :state = 'sent' THEN CAST(:now AS timestamptz) ELSE sent_at END,
+         settled_at = CASE WHEN :state IN ('refused', 'called-off') THEN CAST(:now AS timestamptz) END,
+         send_after = coalesce(CAST(:again AS timestamptz), send_after)
+       WHERE id = :id AND tries = :tries AND state = 'sending'`,
+      { id, tries, state, said, now: now(), again },
     )
-  try {
-    const reference = referenceOf(shopId, id)
-    if (tries > 1 && (await gateway.has(reference))) await settle('sent')
-    else if (unwanted) await settle('called-off')
-    else await settle((await gateway.send({ reference, to: phone, text })) ? 'sent' : 'refused')
-  } catch (error) {
-    if (!(error instanceof GatewayAway)) throw error
-    const seconds = BACKOFF[Math.min(tries, BACKOFF.length) - 1]!
-    await settle('waiting', new Date(now().getTime() + seconds * 1000))
     // Who opted out while it was on its way is not asked again.
-    await inShop(database, shopId, null, (work) =>
-      work.select(
-        `UPDATE messages SET state = 'called-off', settled_at = :now WHERE id = :id AND state = 'waiting' AND ${UNWANTED} RETURNING id`,
+    if (again)
+      await work.execute(
+        `UPDATE messages SET state = 'called-off', settled_at = :now WHERE id = :id AND state = 'waiting' AND ${UNWANTED}`,
         { id, now: now() },
-      ),
-    )
-  }
+      )
+  })
 }
 
 /** Hears what happened since the last time, each thing once however often it is told. */
@@ -138,13 +172,14 @@ async function hear(
   })
 }
 
-async function nextIn(database: Database, shopId: string, now: Date): Promise<number | null> {
+/** @param hears whether anything is to be heard of what was sent by text message; of mail nothing more is */
+async function nextIn(database: Database, shopId: string, now: Date, hears: boolean): Promise<number | null> {
   const [row] = await inShop(database, shopId, null, (work) =>
     work.select<{ seconds: number | null }>(
       `SELECT extract(epoch FROM min(CASE WHEN state = 'sent' THEN CAST(:now AS timestamptz) + interval '15 seconds'
            WHEN state = 'sending' THEN sending_since + interval '31 seconds' ELSE send_after END) - CAST(:now AS timestamptz))::float8 AS seconds
-       FROM messages WHERE state IN ('waiting', 'sending') OR (state = 'sent' AND sent_at > CAST(:now AS timestamptz) - ${ASKED_AFTER})`,
-      { now },
+       FROM messages WHERE state IN ('waiting', 'sending') OR (:hears AND state = 'sent' AND channel = 'text' AND sent_at > CAST(:now AS timestamptz) - ${ASKED_AFTER})`,
+      { now, hears },
     ),
   )
   return row?.seconds == null ? null : Math.max(1, Math.ceil(row.seconds))

@@ -1,5 +1,6 @@
+import type { Channel } from '@pelrin/core'
 import type { MessageState } from '@pelrin/contract'
-import { day, integer, key, maybe, moment, table, text, usually, uuid, type RowOf } from '../db/table.ts'
+import { day, integer, key, maybe, moment, table, text, usually, uuid, uuids, type RowOf } from '../db/table.ts'
 
 /** What reminders say, by language; the newest counts. */
 export const MESSAGE_TEMPLATES = table('message_templates', {
@@ -17,13 +18,21 @@ export const MESSAGES = table('messages', {
   customerId: uuid(),
   visitDay: day(),
   language: text(),
-  phone: text(),
+  channel: usually(text<Channel>(), 'text'),
+  phone: maybe(text()),
+  email: maybe(text()),
+  /** The bikes it is about, whose sheets go along. */
+  bikeIds: usually(uuids(), null),
   text: text(),
   state: usually(text<MessageState>(), 'waiting'),
   tries: usually(integer(), null),
   sendAfter: moment(),
   sendingSince: maybe(moment()),
   sentAt: maybe(moment()),
+  /** Since when the mail server may have it: after this it is not sent again by itself. */
+  handedAt: maybe(moment()),
+  /** What the other side said of it. */
+  said: maybe(text()),
   settledAt: maybe(moment()),
   madeAt: moment(),
   personId: uuid(),

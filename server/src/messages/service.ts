@@ -1,10 +1,11 @@
-import { templateProblem } from '@pelrin/core'
+import { templateProblem, type Sending } from '@pelrin/core'
 import type { endpoints, Output } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../problems/problem.ts'
 import type { ShopJobs } from '../queue/queue.ts'
 import { composeReminders, type VisitToRemind } from './compose.ts'
+import { MESSAGES } from './models.ts'
 import { templatesInForce } from './store.ts'
 import { held } from '../db/facts.ts'
 import { CUSTOMERS } from '../bikes/models.ts'
@@ -16,26 +17,43 @@ export function checkTemplate(text: string, path: string): void {
 }
 
 /**
- * Writes reminders into the outbox, with the job that sends them, in one transaction: one a visit. Who opted out, has no number or was
+ * Writes reminders into the outbox, with the job that sends them, in one transaction: one a visit. Who opted out, cannot be reached or was
  * reminded of that day already is left out.
  *
- * @throws ProblemError 409 with no gateway to send them by
+ * @throws ProblemError 409 with nothing to send them by
  */
 export async function sendReminders(
   work: Work,
   shop: { name: string; timeZone: string },
   visits: readonly VisitToRemind[],
-  { gateway, jobs }: { gateway: boolean; jobs: Pick<ShopJobs, 'sendMessages'> },
+  { sending, jobs }: { sending: Sending; jobs: Pick<ShopJobs, 'sendMessages'> },
 ): Promise<{ written: number; left: number }> {
-  if (!gateway) throw new ProblemError(409, 'gateway-none')
-  const composed = await composeReminders(work, shop, visits)
+  if (!sending.text && !sending.mail) throw new ProblemError(409, 'gateway-none')
+  const composed = await composeReminders(work, shop, visits, sending)
   let written = 0
-  for (const { customerId, day, language, phone, text, problem, sendAfter } of composed) {
+  for (const [
+    i,
+    { customerId, day, language, channel, phone, email, text, problem, sendAfter },
+  ] of composed.entries()) {
     if (problem !== null) continue
     const [row] = await work.select(
-      `INSERT INTO messages (id, customer_id, visit_day, language, phone, text, send_after, made_at, person_id)
-       VALUES (:id, :customerId, :day, :language, :phone, :text, :sendAfter, :now, :personId) ON CONFLICT DO NOTHING RETURNING id`,
-      { id: v7(), customerId, day, language, phone, text, sendAfter, now: work.now, personId: authorOf(work).personId },
+      `INSERT INTO messages (id, customer_id, visit_day, language, channel, phone, email, bike_ids, text, send_after, made_at, person_id)
+       VALUES (:id, :customerId, :day, :language, :channel, :phone, :email, ARRAY[:bikeIds]::uuid[], :text, :sendAfter, :now, :personId)
+       ON CONFLICT DO NOTHING RETURNING id`,
+      {
+        id: v7(),
+        customerId,
+        day,
+        language,
+        channel,
+        phone: channel === 'text' ? phone : null,
+        email: channel === 'mail' ? email : null,
+        bikeIds: visits[i]!.bikes.map(({ bikeId }) => bikeId),
+        text,
+        sendAfter,
+        now: work.now,
+        personId: authorOf(work).personId,
+      },
     )
     if (row) written++
   }
@@ -55,6 +73,70 @@ export async function callOff(work: Work, id: string): Promise<void> {
   })
   await audited(work, 'called-off', 'message', id)
 }
+
+/**
+ * Sends a mail again that did not arrive, or of which nobody knows: under the same reference, so that who has it already sees one.
+ *
+ * @throws ProblemError 404; 409 for one that waits, went well, or is a text message
+ */
+export async function sendAgain(work: Work, id: string, jobs: Pick<ShopJobs, 'sendMessages'>): Promise<void> {
+  const [row] = await work.select(
+    `UPDATE messages SET state = 'waiting', handed_at = NULL, sending_since = NULL, settled_at = NULL, said = NULL, send_after = :now
+     WHERE id = :id AND channel = 'mail' AND state IN ('unsure', 'refused', 'failed') RETURNING id`,
+    { id, now: work.now },
+  )
+  if (!row) throw await whyNot(work, id)
+  await jobs.sendMessages(work)
+  await audited(work, 'sent-again', 'message', id)
+}
+
+/** Mail that waits is tried now: it may go by other settings. */
+export async function hurryMail(work: Work, jobs: Pick<ShopJobs, 'sendMessages'>): Promise<void> {
+  const waiting = await work.select(
+    `UPDATE messages SET send_after = :now WHERE channel = 'mail' AND state = 'waiting' AND tries > 0 RETURNING id`,
+    { now: work.now },
+  )
+  if (waiting.length > 0) await jobs.sendMessages(work)
+}
+
+/** A mail came back to the shop's mailbox. @throws ProblemError 404; 409 for one that did not go out by mail */
+export async function cameBack(work: Work, id: string): Promise<void> {
+  const [row] = await work.select<{ customerId: string; email: string }>(
+    `UPDATE messages SET state = 'failed', settled_at = :now
+     WHERE id = :id AND channel = 'mail' AND state IN ('sent', 'unsure') RETURNING customer_id AS "customerId", email`,
+    { id, now: work.now },
+  )
+  if (!row) throw await whyNot(work, id)
+  await refuseAddress(work, row.customerId, row.email)
+  await audited(work, 'came-back', 'message', id)
+}
+
+const whyNot = async (work: Work, id: string): Promise<ProblemError> =>
+  (await work.of(MESSAGES).findByPk(id, { transaction: work.transaction }))
+    ? new ProblemError(409, 'message-settled')
+    : new ProblemError(404, 'message-unknown')
+
+/** Nothing more goes to an address of a customer, while it is theirs. */
+export const refuseAddress = (work: Work, customerId: string, email: string): Promise<void> =>
+  work.execute('UPDATE customers SET email_refused = :email, version = version + 1 WHERE id = :customerId', {
+    customerId,
+    email,
+  })
+
+/** A customer is written to no more: what has not gone out never does. */
+export async function optOut(work: Work, id: string): Promise<void> {
+  await work.execute(
+    `UPDATE customers SET opted_out_at = coalesce(opted_out_at, :now), version = version + 1 WHERE id = :id`,
+    { id, now: work.now },
+  )
+  await callOffAll(work, id)
+}
+
+const callOffAll = (work: Work, id: string): Promise<void> =>
+  work.execute(
+    `UPDATE messages SET state = 'called-off', settled_at = :now WHERE customer_id = :id AND state = 'waiting'`,
+    { id, now: work.now },
+  )
 
 /** Says what reminders in a language say from now on. @throws ProblemError 422 at `text`; 412 when somebody was faster */
 export async function changeTemplate(
@@ -98,11 +180,7 @@ export async function setMessaging(
     { transaction },
   )
   // What has not gone out to who does not want it never does.
-  if (optedOut)
-    await work.execute(
-      `UPDATE messages SET state = 'called-off', settled_at = :now WHERE customer_id = :id AND state = 'waiting'`,
-      { id, now: work.now },
-    )
+  if (optedOut) await callOffAll(work, id)
   await audited(work, 'set-messaging', 'customer', id, { language, optedOut })
   return shown()
 }

@@ -1,6 +1,8 @@
+import type { Sending } from '@pelrin/core'
 import type { Message, SentMessages, ReminderTemplate } from '@pelrin/contract'
 import { REMINDER_LANGUAGES, reminders } from '@pelrin/contract/messages'
 import type { Work } from '../db/work.ts'
+import { mailIsOn } from '../mail/service.ts'
 
 const STAMP = (column: string, name: string): string =>
   `to_char(${column} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "${name}"`
@@ -16,14 +18,20 @@ export async function templatesInForce(work: Work): Promise<ReminderTemplate[]> 
   )
 }
 
-/** @param gateway whether there is one */
+/** By what the shop can send. @param gateway whether there is one for text messages */
+export const sendingOf = async (work: Work, gateway: boolean): Promise<Sending> => ({
+  text: gateway,
+  mail: await mailIsOn(work),
+})
+
+/** @param gateway whether there is one for text messages */
 export async function sentMessages(work: Work, gateway: boolean): Promise<SentMessages> {
   return {
-    gateway,
+    sending: await sendingOf(work, gateway),
     templates: await templatesInForce(work),
     messages: await work.select<Message>(
       `SELECT m.id, json_build_object('id', c.id, 'name', c.name) AS customer, m.visit_day::text AS "visitDay", m.language,
-         m.phone, m.text, m.state, m.tries, ${STAMP('m.send_after', 'sendAfter')}, ${STAMP('m.sent_at', 'sentAt')},
+         m.channel, m.phone, m.email, m.text, m.state, m.tries, m.said, ${STAMP('m.send_after', 'sendAfter')}, ${STAMP('m.sent_at', 'sentAt')},
          ${STAMP('m.made_at', 'madeAt')}, p.name AS person
        FROM messages m JOIN customers c ON c.id = m.customer_id JOIN people p ON p.id = m.person_id
        ORDER BY m.made_at DESC, m.id LIMIT 100`,

@@ -60,6 +60,7 @@ const numberOf = ({ minimum, exclusiveMinimum, maximum }: JsonSchema): number =>
 
 function textOf({ format, minLength = 0, pattern }: JsonSchema): string {
   if (format === 'uuid') return ID
+  if (format === 'email') return 'somebody@example.org'
   if (format === 'date-time') return MOMENT
   if (format === 'date') return MOMENT.slice(0, 10)
   if (format === 'time') return MOMENT.slice(11, 16)

@@ -73,6 +73,10 @@ export interface Outside {
   readonly supplier?: string
   readonly thermometer?: string
   readonly gateway?: string
+  /** Whether what waits in the outbox is sent by mail. */
+  readonly mails?: boolean
+  /** What is sealed is sealed by these; others each time where left out. */
+  readonly secrets?: Secrets
   /** How the server is reached. */
   readonly reached?: Reached
 }
@@ -83,11 +87,20 @@ export const HERE = new DeviceAddresses('127.0.0.1:*')
 /** Serves a database on a free port. */
 export async function serveDatabase(
   url: string,
-  { ridesService, supplier: address, thermometer, gateway: gatewayAddress, reached = {} }: Outside = {},
+  {
+    ridesService,
+    supplier: address,
+    thermometer,
+    gateway: gatewayAddress,
+    mails = false,
+    secrets = Secrets.passing(),
+    reached = {},
+  }: Outside = {},
 ): Promise<Omit<RunningShop, 'device'>> {
   const database = await openForServing(url)
   const logger = pino({ level: 'silent' })
   const importer = new Importer(database, logger)
+  const printer = new Printer(logger)
   const supplier = address === undefined ? undefined : new Supplier(address, 'quayside-5')
   const gateway = gatewayAddress === undefined ? undefined : new Gateway(gatewayAddress, 'lantern-9')
   // Done beside the request, in this process: the queue itself is tested on its own.
@@ -108,7 +121,8 @@ export async function serveDatabase(
     },
     sendMessages: ({ shopId, transaction }) => {
       const go = async (): Promise<void> => {
-        const again = gateway ? await drainOutbox({ database, gateway }, shopId) : null
+        const again =
+          gateway || mails ? await drainOutbox({ database, gateway, mail: { secrets, printer } }, shopId) : null
         if (again !== null) setTimeout(() => void go().catch(() => undefined), Math.min(again * 1000, 300))
       }
       transaction.afterCommit(() => void go().catch(() => undefined))
@@ -119,12 +133,11 @@ export async function serveDatabase(
   }
   const thermometers = new Thermometers(database, HERE, thermometer, 100)
   thermometers.start().catch(() => undefined)
-  const printer = new Printer(logger)
   const server = createApp({
     database,
     devices: HERE,
     reached,
-    secrets: Secrets.passing(),
+    secrets,
     thermometers,
     printer,
     gateway: gateway !== undefined,

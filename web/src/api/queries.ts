@@ -18,6 +18,7 @@ export const keys = {
   door: ['door'] as const,
   welcome: ['welcome'] as const,
   people: ['people'] as const,
+  mail: ['mail'] as const,
   customer: (id: string) => ['customer', id] as const,
   devices: ['devices'] as const,
   tokens: ['tokens'] as const,

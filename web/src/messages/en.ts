@@ -13,6 +13,7 @@ import { gauge } from './en/gauge.ts'
 import { study } from './en/study.ts'
 import { gauges, chartOf } from './en/gauges.ts'
 import { jobs } from './en/jobs.ts'
+import { mail } from './en/mail.ts'
 import { measure } from './en/measure.ts'
 import { mends } from './en/mends.ts'
 import { newBike } from './en/newBike.ts'
@@ -447,6 +448,7 @@ export const en = {
   caring,
   pot,
   diary,
+  mail,
   reminding,
   tableIn,
   tags,

@@ -25,6 +25,7 @@ import { ownShop } from './0025-own-shop.ts'
 import { customers } from './0026-customers.ts'
 import { visitsChanged } from './0027-visits-changed.ts'
 import { apiTokens } from './0028-api-tokens.ts'
+import { mail } from './0029-mail.ts'
 import { gone } from './0014-gone.ts'
 import { otherWear } from './0011-other-wear.ts'
 
@@ -58,4 +59,5 @@ export const migrations: readonly Migration[] = [
   customers,
   visitsChanged,
   apiTokens,
+  mail,
 ]

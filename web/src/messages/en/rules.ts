@@ -56,6 +56,7 @@ export const rules = {
     shop: 'The shop',
     people: 'People',
     devices: 'Devices',
+    mail: 'E-mail',
     audit: 'What was done',
     jobs: 'Jobs',
     limits: 'Limits',

@@ -1,4 +1,5 @@
 import { useTranslation } from 'react-i18next'
+import { CHANNELS, type Channel } from '@pelrin/core'
 import { endpoints, type CustomerPage } from '@pelrin/contract'
 import { REMINDER_LANGUAGES } from '@pelrin/contract/messages'
 import { ask } from '../../api/client.ts'
@@ -6,7 +7,7 @@ import { Choice } from '../../forms/Choice.tsx'
 import { Flag } from '../../forms/Flag.tsx'
 import { FormDialog } from '../../forms/FormDialog.tsx'
 import { Line } from '../../forms/Line.tsx'
-import { asTyped, numberIn, textIn } from '../../forms/typed.ts'
+import { asTyped, choiceIn, numberIn, textIn } from '../../forms/typed.ts'
 import { useWriteForm } from '../../forms/useWriteForm.ts'
 import { weekdayName } from '../../messages/format.ts'
 import { OF_CUSTOMERS } from './useCustomer.ts'
@@ -19,6 +20,7 @@ const typedOf = (customer: CustomerPage) => ({
   goodWeekday: asTyped(customer.goodWeekday),
   rhythmDays: asTyped(customer.rhythmDays),
   notes: customer.notes,
+  reachedBy: asTyped(customer.reachedBy) as Channel | '',
   optedOut: customer.optedOut,
 })
 
@@ -29,12 +31,13 @@ export function CustomerDialog({ customer, onClose }: { customer: CustomerPage; 
     ...OF_CUSTOMERS,
     schema: endpoints.changeCustomer.body,
     start: typedOf(customer),
-    read: ({ phone, email, goodWeekday, rhythmDays, ...rest }: ReturnType<typeof typedOf>) => ({
+    read: ({ phone, email, goodWeekday, rhythmDays, reachedBy, ...rest }: ReturnType<typeof typedOf>) => ({
       ...rest,
       phone: textIn(phone),
       email: textIn(email),
       goodWeekday: numberIn(goodWeekday),
       rhythmDays: numberIn(rhythmDays),
+      reachedBy: choiceIn(reachedBy),
     }),
     version: customer.version,
     newerOf: (newer: CustomerPage) => ({ version: newer.version, typed: typedOf(newer) }),
@@ -50,6 +53,14 @@ export function CustomerDialog({ customer, onClose }: { customer: CustomerPage; 
         name="language"
         label={t('customer.language')}
         options={REMINDER_LANGUAGES.map((one) => [one, t(`reminding.language.${one}`)])}
+      />
+      <Choice
+        name="reachedBy"
+        label={t('customer.reachedBy')}
+        options={[
+          ['', t('customer.reach.either')],
+          ...CHANNELS.map((one) => [one, t(`customer.reach.${one}`)] as const),
+        ]}
       />
       <Choice
         name="goodWeekday"

@@ -10,6 +10,7 @@ import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { useOwnersFile } from '../house-rules/useOwnersFile.ts'
+import { ink } from '../../theme/theme.ts'
 import { CustomerDialog } from './CustomerDialog.tsx'
 import { EraseDialog } from './EraseDialog.tsx'
 import { MergeDialog } from './MergeDialog.tsx'
@@ -138,6 +139,9 @@ function Reach({ customer }: { customer: CustomerPage }) {
       <Stack direction="row" sx={{ gap: 2.5, flexWrap: 'wrap', fontSize: 'size.lead' }}>
         {phone === null ? <span>{t('customer.noPhone')}</span> : <Link href={`tel:${phone}`}>{phone}</Link>}
         {email !== null && <Link href={`mailto:${email}`}>{email}</Link>}
+        {customer.emailRefused && (
+          <Typography sx={{ fontWeight: 700, color: ink('madder') }}>{t('customer.emailRefused')}</Typography>
+        )}
         <Typography color="textSecondary">{t(`reminding.language.${customer.language}`)}</Typography>
         {customer.rhythmDays !== null && (
           <Typography color="textSecondary">{t('customer.rhythm', { count: customer.rhythmDays })}</Typography>

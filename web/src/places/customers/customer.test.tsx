@@ -8,7 +8,15 @@ import { CustomerPlace } from './CustomerPlace.tsx'
 
 const PAGE: CustomerPage = {
   ...{ id: 'c1', version: 4, name: 'Nan Oake', phone: '0555 0101', email: null, language: 'en', notes: 'rings first' },
-  ...{ goodWeekday: null, rhythmDays: 30, optedOut: false, erasedAt: null, mergedInto: null },
+  ...{
+    goodWeekday: null,
+    rhythmDays: 30,
+    optedOut: false,
+    reachedBy: null,
+    emailRefused: false,
+    erasedAt: null,
+    mergedInto: null,
+  },
   bikes: [
     { id: 'b1', label: 'Estuary', kind: 'gravel', tag: '7001', now: true, cameAt: null, wentAt: null, goneOn: null },
     {

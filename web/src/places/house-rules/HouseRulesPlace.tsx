@@ -11,6 +11,7 @@ import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
 import { AuditPane } from '../access/AuditPane.tsx'
 import { DevicesPane } from '../access/DevicesPane.tsx'
+import { MailPane } from '../mail/MailPane.tsx'
 import { PeoplePane } from '../people/PeoplePane.tsx'
 import { ShopPane } from '../shop/ShopPane.tsx'
 import { AccessPane } from './AccessPane.tsx'
@@ -31,6 +32,7 @@ const TABS = [
   'shop',
   'people',
   'devices',
+  'mail',
   'taking-out',
   'backups',
   'access',
@@ -103,6 +105,7 @@ export function HouseRulesPlace() {
       {tab === 'shop' && <ShopPane />}
       {tab === 'people' && <PeoplePane />}
       {tab === 'devices' && <DevicesPane />}
+      {tab === 'mail' && <MailPane />}
       {tab === 'audit' && <AuditPane />}
       {tab === 'exceptions' && <Exceptions rules={rules.data} onDone={() => undefined} />}
       {tab === 'limits' && (

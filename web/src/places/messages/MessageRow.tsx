@@ -4,12 +4,21 @@ import type { Message } from '@pelrin/contract'
 import { clock, day } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
 
-const BAD: readonly Message['state'][] = ['failed', 'refused']
+const BAD: readonly Message['state'][] = ['failed', 'refused', 'unsure']
 
-/** One message, what became of it, and how to call it off while it waits. */
-export function MessageRow({ message, busy, onCallOff }: { message: Message; busy: boolean; onCallOff: () => void }) {
+/** What can be done with a message. */
+type Act = 'callOff' | 'again' | 'cameBack'
+const actsOn = ({ channel, state }: Message): readonly Act[] => {
+  if (state === 'waiting') return ['callOff']
+  if (channel === 'text') return []
+  if (state === 'unsure') return ['again', 'cameBack']
+  return state === 'sent' ? ['cameBack'] : state === 'failed' || state === 'refused' ? ['again'] : []
+}
+
+/** One message, what became of it, and what can be done with it: called off while it waits, sent again, or it came back. */
+export function MessageRow({ message, busy, onAct }: { message: Message; busy: boolean; onAct: (act: Act) => void }) {
   const { t } = useTranslation()
-  const { customer, visitDay, text, state, tries, sendAfter, sentAt, language } = message
+  const { customer, visitDay, text, state, tries, sendAfter, sentAt, language, channel, phone, email, said } = message
   const time = state === 'waiting' ? clock(sendAfter) : sentAt === null ? '' : clock(sentAt)
   return (
     <Box
@@ -30,6 +39,21 @@ export function MessageRow({ message, busy, onCallOff }: { message: Message; bus
         <Typography component="span" variant="body2" color="textSecondary" lang={language}>
           {text}
         </Typography>
+        <Typography component="span" variant="body2" sx={{ display: 'block' }}>
+          {channel === 'mail'
+            ? t('reminding.toAddress', { to: email ?? '' })
+            : t('reminding.toNumber', { to: phone ?? '' })}
+        </Typography>
+        {said !== null && (
+          <Typography component="span" variant="body2" sx={{ display: 'block', color: ink('madder') }}>
+            {t('mail.said', { said })}
+          </Typography>
+        )}
+        {state === 'unsure' && (
+          <Typography component="span" variant="body2" sx={{ display: 'block', color: ink('madder') }}>
+            {t('reminding.unsureWhy')}
+          </Typography>
+        )}
       </span>
       <Stack sx={{ alignItems: { sm: 'flex-end' } }}>
         <Typography sx={{ fontWeight: 700, color: BAD.includes(state) ? ink('madder') : 'text.primary' }}>
@@ -40,17 +64,20 @@ export function MessageRow({ message, busy, onCallOff }: { message: Message; bus
             {t('reminding.tries', { count: tries })}
           </Typography>
         )}
-        {state === 'waiting' && (
-          <Button
-            color="error"
-            disabled={busy}
-            onClick={onCallOff}
-            aria-label={`${t('reminding.callOff')}: ${customer.name}`}
-            sx={{ minHeight: 44, px: 1 }}
-          >
-            {t('reminding.callOff')}
-          </Button>
-        )}
+        <Stack direction="row" sx={{ flexWrap: 'wrap', justifyContent: { sm: 'flex-end' } }}>
+          {actsOn(message).map((act) => (
+            <Button
+              key={act}
+              color={act === 'again' ? 'primary' : 'error'}
+              disabled={busy}
+              onClick={() => onAct(act)}
+              aria-label={`${t(`reminding.${act}`)}: ${customer.name}`}
+              sx={{ minHeight: 44, px: 1 }}
+            >
+              {t(`reminding.${act}`)}
+            </Button>
+          ))}
+        </Stack>
       </Stack>
     </Box>
   )

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { Link, useNavigate } from 'react-router'
 import { v7 } from 'uuid'
-import { endpoints, type Message, type SentMessages } from '@pelrin/contract'
+import { endpoints, may, type Message, type SentMessages } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys, useMessagesSent } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
@@ -28,6 +28,7 @@ type Sort = (typeof SORTS)[number]
 const STATES: readonly Message['state'][] = [
   'failed',
   'refused',
+  'unsure',
   'sending',
   'waiting',
   'sent',
@@ -39,6 +40,12 @@ const by: Record<Sort, (a: Message, b: Message) => number> = {
   customer: (a, b) => a.customer.name.localeCompare(b.customer.name),
   state: (a, b) => STATES.indexOf(a.state) - STATES.indexOf(b.state),
 }
+/** What can be done with one message, and what is said once it is. */
+const ACTS = {
+  callOff: { endpoint: endpoints.callOffReminder, said: 'reminding.state.called-off' },
+  again: { endpoint: endpoints.sendAgain, said: 'reminding.againDone' },
+  cameBack: { endpoint: endpoints.cameBack, said: 'reminding.cameBackDone' },
+} as const
 const inOrder = (messages: readonly Message[], sort: Sort | undefined): readonly Message[] =>
   sort === undefined ? messages : messages.toSorted(by[sort])
 
@@ -56,7 +63,7 @@ function Sent({ outbox }: { outbox: SentMessages }) {
   const { t } = useTranslation()
   const client = useQueryClient()
   const navigate = useNavigate()
-  const { tell } = useSurroundings()
+  const { session, tell } = useSurroundings()
   const { busy, wrong: refused, write: send } = useWrite()
   const [writtenOf, setWrittenOf] = useState('')
   const wrong = refused && { of: writtenOf, sentence: refused.sentence }
@@ -131,7 +138,16 @@ function Sent({ outbox }: { outbox: SentMessages }) {
             {t('reminding.toDiary')}
           </Button>
         </Stack>
-        {!outbox.gateway && <Typography sx={{ color: ink('brass') }}>{t('reminding.gatewayNone')}</Typography>}
+        {!outbox.sending.text && !outbox.sending.mail && (
+          <Stack direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap' }}>
+            <Typography sx={{ color: ink('brass'), fontWeight: 600 }}>{t('reminding.sendingNone')}</Typography>
+            {may(session.person.role, 'owner') && (
+              <Button component={Link} to="/house-rules?tab=mail" variant="contained">
+                {t('reminding.setUp')}
+              </Button>
+            )}
+          </Stack>
+        )}
         <Refused>{wrong?.of === 'message' ? wrong.sentence : undefined}</Refused>
         {outbox.messages.length === 0 ? (
           <Typography>{t('reminding.none')}</Typography>
@@ -154,11 +170,11 @@ function Sent({ outbox }: { outbox: SentMessages }) {
               key={message.id}
               message={message}
               busy={busy}
-              onCallOff={() =>
+              onAct={(act) =>
                 void write(
                   'message',
-                  () => ask(endpoints.callOffReminder, { params: { id: message.id }, key: v7() }),
-                  t('reminding.state.called-off'),
+                  () => ask(ACTS[act].endpoint, { params: { id: message.id }, key: v7() }),
+                  t(ACTS[act].said),
                 )
               }
             />

@@ -55,7 +55,7 @@ export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[];
               ` ${t('reminding.quiet', { time: clock(sendAfter) })}`}
           </Typography>
           <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, py: 1 }}>
-            {all.map(({ customer, day: on, text, problem, language }, i) => (
+            {all.map(({ customer, day: on, text, problem, language, channel, phone, email }, i) => (
               <Box component="li" key={`${customer.id} ${on}`} sx={{ borderTop: 1, borderColor: 'divider' }}>
                 <Box
                   component="label"
@@ -77,6 +77,13 @@ export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[];
                       {customer.name}, {day(on)}
                       {problem !== null && `: ${t(`reminding.problem.${problem}`)}`}
                     </Typography>
+                    {problem === null && (
+                      <Typography component="span" variant="body2" sx={{ display: 'block' }}>
+                        {channel === 'mail'
+                          ? t('reminding.toAddress', { to: email ?? '' })
+                          : t('reminding.toNumber', { to: phone ?? '' })}
+                      </Typography>
+                    )}
                     <Typography component="span" variant="body2" color="textSecondary" lang={language}>
                       {text}
                     </Typography>

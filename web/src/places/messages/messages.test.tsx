@@ -11,7 +11,10 @@ const message = (id: string, state: Message['state'], more: Partial<Message> = {
   customer: { id: `customer ${id}`, name: `Customer ${id}` },
   visitDay: '2026-11-30',
   language: 'en',
+  channel: 'text',
   phone: '+44 0',
+  email: null,
+  said: null,
   text: `About ${id}.`,
   state,
   tries: 1,
@@ -22,7 +25,7 @@ const message = (id: string, state: Message['state'], more: Partial<Message> = {
   ...more,
 })
 const outbox = (messages: Message[], more: Partial<SentMessages> = {}): SentMessages => ({
-  gateway: true,
+  sending: { text: true, mail: false },
   templates: [{ language: 'en', version: 3, text: 'Hello {{name}}, your {{bikes}} would like {{day}}. {{shop}}' }],
   messages,
   replies: [],
@@ -53,11 +56,8 @@ describe('messages', () => {
       ]),
     )
     expect(
-      rows().map(
-        ({ textContent }) =>
-          /delivered|refused by the gateway3 tries|waits until 18:00|could not/.exec(textContent)?.[0],
-      ),
-    ).toEqual(['delivered', 'refused by the gateway3 tries', 'waits until 18:00', 'could not'])
+      rows().map(({ textContent }) => /delivered|refused3 tries|waits until 18:00|could not/.exec(textContent)?.[0]),
+    ).toEqual(['delivered', 'refused3 tries', 'waits until 18:00', 'could not'])
   })
   it('that wait can be called off, those that went cannot', async () => {
     const { user, told } = await open(outbox([message('a', 'sent'), message('b', 'waiting')]))
@@ -75,9 +75,28 @@ describe('messages', () => {
     expect((await screen.findByRole('alert')).textContent).toBe(sentenceOf('message-gone'))
     await until(() => expect(rows()[0]?.textContent).toContain('sent 09:30'))
   })
-  it('say that nothing goes out where there is no gateway', async () => {
-    await open(outbox([], { gateway: false }))
-    expect(screen.getByText(/There is no message gateway/)).toBeTruthy()
+  it('by mail say what the mail server said; one nobody knows of is sent again, or came back, by hand', async () => {
+    const mail = { channel: 'mail', phone: null, email: 'mara@quay.test' } as const
+    const unsure = message('a', 'unsure', mail)
+    const { user, told } = await open(
+      outbox([unsure, message('b', 'refused', { ...mail, said: '550 No such mailbox here' }), message('c', 'sent')]),
+    )
+    expect(rows().map(({ textContent }) => textContent?.includes('e-mail to mara@quay.test'))).toEqual([
+      true,
+      true,
+      false,
+    ])
+    expect(rows()[0]!.textContent).toContain('Ask before you send it again')
+    expect(rows()[1]!.textContent).toContain('“550 No such mailbox here”')
+    server.to(endpoints.sendAgain, outbox([message('a', 'waiting', mail)]))
+    await user.click(screen.getByRole('button', { name: 'Send again: Customer a' }))
+    await until(() => expect(told).toEqual(['It goes out once more.']))
+    expect(server.of(endpoints.sendAgain)[0]?.params).toEqual({ id: 'a' })
+  })
+  it('say that nothing goes out where nothing is set up, and lead there', async () => {
+    await open(outbox([], { sending: { text: false, mail: false } }))
+    expect(screen.getByText(/Nothing goes out yet/)).toBeTruthy()
+    expect(screen.getByRole('link', { name: 'Set up e-mail' }).getAttribute('href')).toBe('/house-rules?tab=mail')
     expect(screen.getByText(/No reminder was written yet/)).toBeTruthy()
   })
   it('have a wording with known fields only: another is named, and cannot be kept', async () => {
