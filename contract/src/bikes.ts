@@ -9,7 +9,7 @@ import {
   CARE_REASONS,
   DISAGREEMENT_SETTLES,
 } from '@pelrin/core'
-import { Day, DistanceUnit, Explanation, Id, line, Moment, SortWay } from './common.ts'
+import { Day, DistanceUnit, Explanation, Id, line, Moment, PageLimit, SortWay } from './common.ts'
 import { endpoint } from './endpoint.ts'
 import { ChainForecast, DistanceTail } from './forecast.ts'
 import { InstrumentKind } from './instruments.ts'
@@ -98,16 +98,7 @@ const RackQuery = v.object({
   /** Which way round: `up` has the least first. */
   way: v.optional(SortWay, 'up'),
   cursor: v.optional(v.pipe(v.string(), v.maxLength(200, 'cursor-malformed'))),
-  limit: v.optional(
-    v.pipe(
-      v.string(),
-      v.digits('number-malformed'),
-      v.toNumber(),
-      v.minValue(1, 'number-malformed'),
-      v.maxValue(200, 'number-malformed'),
-    ),
-    '60',
-  ),
+  limit: v.optional(PageLimit, '60'),
 })
 
 export const CaliperMode = v.picklist(CALIPER_MODES, 'field-invalid')
@@ -214,6 +205,12 @@ export const BikeRecord = v.object({
   weightKg: v.nullable(v.number()),
   notes: v.string(),
   goneOn: v.nullable(Day),
+  /** What it was entered as a second time, where everything of it is now. */
+  mergedInto: v.nullable(v.object({ id: Id, label: v.string() })),
+  /** Entered twice, and made one with it within the day: still to be taken back. */
+  merged: v.array(v.object({ id: Id, label: v.string(), tag: v.string() })),
+  /** When its picture was taken in, by which its address tells one from the next. */
+  picture: v.nullable(v.object({ at: Moment, width: v.number(), height: v.number() })),
   customer: v.object({ id: Id, name: v.string(), phone: v.nullable(v.string()) }),
   chain: v.nullable(
     v.object({
@@ -383,5 +380,15 @@ export const bikesEndpoints = {
     body: ChangeBike,
     result: BikeDetails,
     versioned: true,
+  }),
+  dropPicture: endpoint({
+    name: 'dropPicture',
+    method: 'POST',
+    path: '/bikes/:id/picture/removal',
+    summary: 'Take a bike’s picture away.',
+    access: 'stand',
+    creates: true,
+    params: ById,
+    result: BikeRecord,
   }),
 }

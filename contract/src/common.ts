@@ -37,6 +37,15 @@ export const changeOf = <E extends v.ObjectEntries>(entries: E) =>
 export const SortWay = v.picklist(['up', 'down'], 'field-invalid')
 export type SortWay = v.InferOutput<typeof SortWay>
 
+/** How many of a list at a time. */
+export const PageLimit = v.pipe(
+  v.string(),
+  v.digits('number-malformed'),
+  v.toNumber(),
+  v.minValue(1, 'number-malformed'),
+  v.maxValue(200, 'number-malformed'),
+)
+
 export const DistanceUnit = v.picklist(['km', 'mi'], 'unit-unknown')
 
 const explainedInput = v.object({

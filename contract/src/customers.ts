@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { changeOf, Day, Email, Id, line, Moment } from './common.ts'
+import { changeOf, Day, Email, Id, line, Moment, PageLimit, SortWay } from './common.ts'
 import { endpoint } from './endpoint.ts'
 import { ChannelField, Language } from './reminders.ts'
 
@@ -80,6 +80,26 @@ export const CustomerPage = v.object({
 })
 export type CustomerPage = v.InferOutput<typeof CustomerPage>
 
+/** Columns the list of customers can be put in order by. */
+export const CUSTOMER_SORTS = ['name', 'bikes', 'last', 'next'] as const
+export type CustomerSort = (typeof CUSTOMER_SORTS)[number]
+
+/** A customer in the list of all. */
+const ListedCustomer = v.object({
+  id: Id,
+  name: v.string(),
+  phone: v.nullable(v.string()),
+  email: v.nullable(v.string()),
+  optedOut: v.boolean(),
+  /** How many bikes of theirs are here. */
+  bikes: v.number(),
+  /** Their last visit that was. */
+  lastOn: v.nullable(Day),
+  /** The first day anything is due on a bike of theirs. */
+  nextOn: v.nullable(Day),
+})
+export type ListedCustomer = v.InferOutput<typeof ListedCustomer>
+
 /** What erasing a customer takes away, and what stays said without them. */
 export const Erasure = v.object({
   bikes: v.number(),
@@ -95,6 +115,21 @@ export type Erasure = v.InferOutput<typeof Erasure>
 const byId = v.object({ id: Id })
 
 export const customersEndpoints = {
+  customerList: endpoint({
+    name: 'customerList',
+    method: 'GET',
+    path: '/customer-list',
+    summary: 'Every customer, by name or a column, a page at a time.',
+    access: 'signed-in',
+    query: v.object({
+      q: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(80, 'text-too-long'))),
+      sort: v.optional(v.picklist(CUSTOMER_SORTS, 'field-invalid'), 'name'),
+      way: v.optional(SortWay, 'up'),
+      cursor: v.optional(v.pipe(v.string(), v.maxLength(400, 'cursor-malformed'))),
+      limit: v.optional(PageLimit, '60'),
+    }),
+    result: v.object({ customers: v.array(ListedCustomer), next: v.nullable(v.string()), total: v.number() }),
+  }),
   customer: endpoint({
     name: 'customer',
     method: 'GET',

@@ -115,6 +115,25 @@ export const fileRoutes = {
     gives: 'application/json',
     creates: true,
   },
+  bikePicture: {
+    name: 'bikePicture',
+    method: 'GET',
+    path: '/bikes/:id/picture.jpg',
+    summary: 'What a bike looks like.',
+    access: 'signed-in',
+    gives: 'image/jpeg',
+    asks: { at: 'When it was taken in, so that the next is another address.' },
+  },
+  keepPicture: {
+    name: 'keepPicture',
+    method: 'POST',
+    path: '/bikes/:id/picture',
+    summary:
+      'Keeps a picture of a bike in place of the one before: a JPEG of at most a megabyte that says nothing of where it was taken.',
+    access: 'stand',
+    takes: { as: 'body', types: ['image/jpeg'] },
+    gives: 'application/json',
+  },
   auditCsv: {
     name: 'auditCsv',
     method: 'GET',

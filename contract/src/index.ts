@@ -30,6 +30,7 @@ import { standEndpoints } from './stand.ts'
 import { stockEndpoints } from './stock.ts'
 import { mailEndpoints } from './mail.ts'
 import { tokensEndpoints } from './tokens.ts'
+import { twinsEndpoints } from './twins.ts'
 import { studiesEndpoints } from './studies.ts'
 
 export * from './access.ts'
@@ -73,6 +74,7 @@ export * from './studies.ts'
 export * from './tablesIn.ts'
 export * from './mail.ts'
 export * from './tokens.ts'
+export * from './twins.ts'
 
 /** What the server can be asked, by capability. */
 export const capabilities = {
@@ -82,6 +84,7 @@ export const capabilities = {
   access: accessEndpoints,
   mail: mailEndpoints,
   tokens: tokensEndpoints,
+  twins: twinsEndpoints,
   stand: standEndpoints,
   bikes: bikesEndpoints,
   customers: customersEndpoints,
@@ -119,6 +122,7 @@ export const endpoints = {
   ...accessEndpoints,
   ...mailEndpoints,
   ...tokensEndpoints,
+  ...twinsEndpoints,
   ...standEndpoints,
   ...bikesEndpoints,
   ...customersEndpoints,

@@ -16,8 +16,9 @@ const Host = v.pipe(line(253), v.toLowerCase(), v.regex(/^[a-z0-9]([a-z0-9.-]*[a
 /** An address of the web without a path: what stands before every link. */
 const PublicAddress = v.pipe(
   line(200),
-  v.check((text) => URL.canParse(text) && /^https?:$/.test(new URL(text).protocol), 'address-malformed'),
-  v.transform((text) => new URL(text).origin),
+  v.regex(/^https?:\/\/[^\s/?#@]+\/?$/, 'address-malformed'),
+  v.url('address-malformed'),
+  v.transform((text) => text.replace(/\/$/, '')),
 )
 
 /** By which server the shop's mail goes, and as whom. */

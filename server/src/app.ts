@@ -10,7 +10,7 @@ import { archiveRoutes } from './archive/routes.ts'
 import { authRoutes } from './auth/routes.ts'
 import type { Backups } from './backups/backups.ts'
 import { backupsRoutes } from './backups/routes.ts'
-import { bikesRoutes } from './bikes/routes.ts'
+import { bikesRoutes, pictureFilesRoutes } from './bikes/routes.ts'
 import { careRoutes } from './care/routes.ts'
 import { catalogueRoutes, catalogueTablesRoutes } from './catalogue/routes.ts'
 import { CatalogueTables } from './catalogue/tables.ts'
@@ -60,6 +60,7 @@ import { stockRoutes } from './stock/routes.ts'
 import type { Secrets } from './secrets.ts'
 import { studiesRoutes } from './studies/routes.ts'
 import { tokensRoutes } from './tokens/routes.ts'
+import { twinsRoutes } from './twins/routes.ts'
 import { Scratch } from './transfers/scratch.ts'
 
 /**
@@ -122,6 +123,7 @@ export function createApp({
   accessRoutes(serving, hub)
   shopRoutes(serving, jobs)
   tokensRoutes(serving)
+  twinsRoutes(serving)
   standRoutes(serving)
   bikesRoutes(serving)
   customersRoutes(serving)
@@ -150,6 +152,7 @@ export function createApp({
   limitsRoutes(serving)
   looksRoutes(serving)
   archiveRoutes(serving)
+  pictureFilesRoutes(serving)
   customerFilesRoutes(serving)
   auditFilesRoutes(serving)
   catalogueTablesRoutes(serving, tables)

@@ -356,6 +356,19 @@ export const problems = {
   'message-many': 'That is more than three hundred reminders at once.',
   'message-unknown': 'There is no such message.',
   'message-gone': 'This message went out already, or is on its way.',
+  'bike-same': 'That is the same entry. Choose the other one.',
+  'bike-merged': 'One of the two was made one with another already.',
+  'merge-job-open': 'A job is open on one of the two. Close or stop it, then make them one.',
+  'merge-at-work': 'The other entry is on a stand or its chain is in the pot. Finish that first.',
+  'merge-chain-mended':
+    'The chain that was entered twice was shortened, rejoined or is in the pot under the entry that would go. Start from that entry instead.',
+  'merge-chain-elsewhere': 'One of their chains was on a third bike meanwhile, so these two cannot be one bike.',
+  'merge-worked-since': 'Something was done on this bike since they were made one, so it cannot be taken back.',
+  'picture-none': 'There is no picture of this bike.',
+  'picture-large': 'That picture is larger than a megabyte.',
+  'picture-unread': 'That is no picture this can read: take a JPEG of at most 4000 pixels a side.',
+  'picture-remarks':
+    'The picture says where and when it was taken. Take that out first; the page here does it by itself.',
   'gateway-none':
     'Nothing can be sent yet. The owner sets up e-mail under House rules; a gateway for text messages is named where Pelrin is started.',
   'message-settled': 'This message is not one to send again. Look at what became of it.',

@@ -60,7 +60,7 @@ export const EXPORT_TABLES = {
         s.check_on::text, s.care_on::text, b.gone_on::text, b.notes
       FROM bikes b JOIN customers c ON c.id = b.customer_id JOIN drives d ON d.bike_id = b.id JOIN bike_state s ON s.bike_id = b.id
         JOIN shops sh ON sh.id = b.shop_id LEFT JOIN fittings f ON f.bike_id = b.id AND upper_inf(f.during) LEFT JOIN chains h ON h.id = f.chain_id
-      WHERE true`,
+      WHERE b.merged_into_id IS NULL`,
   },
   readings: {
     key: 's.id',

@@ -86,7 +86,7 @@ export async function findBikes(work: Work, text: string, most = 8): Promise<Bik
   words.forEach((word, i) => (replacements[`begin${i}`] = `% ${escapeLike(word)}%`))
   return summaries(
     work,
-    `WHERE ${condition}
+    `WHERE b.merged_into_id IS NULL AND ((${condition}) OR b.id IN (SELECT m.merged_into_id FROM bikes m WHERE lower(m.tag) = :whole))
      ORDER BY (lower(b.tag) = :whole) DESC, (${asTyped}) DESC, (${begins}) DESC, (${slipped}) DESC, word_similarity(:whole, s.search_text) DESC,
        ${STANDING_RANK}, ${STANDING_ORDER}, b.id
      LIMIT :most`,

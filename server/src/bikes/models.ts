@@ -1,6 +1,21 @@
 import type { Channel } from '@pelrin/core'
 import type { ReminderLanguage } from '@pelrin/contract/messages'
-import { day, flag, integer, key, maybe, moment, real, table, text, usually, uuid, type RowOf } from '../db/table.ts'
+import {
+  bytes,
+  day,
+  flag,
+  integer,
+  json,
+  key,
+  maybe,
+  moment,
+  real,
+  table,
+  text,
+  usually,
+  uuid,
+  type RowOf,
+} from '../db/table.ts'
 
 export const CUSTOMERS = table('customers', {
   id: key(uuid()),
@@ -53,6 +68,11 @@ export const BIKES = table('bikes', {
   weightKg: maybe(real()),
   /** The day it was sold or left for good. */
   goneOn: maybe(day()),
+  /** What it was entered as a second time; everything of it is with that one. */
+  mergedIntoId: maybe(uuid()),
+  mergedAt: maybe(moment()),
+  /** Where each thing was before. */
+  mergeMoved: maybe(json<object>()),
   /** How long a treatment lasts on it; null: as the shop has it. */
   careKm: maybe(real()),
   careDays: maybe(integer()),
@@ -72,3 +92,14 @@ export const BIKE_PASSINGS = table('bike_passings', {
   personId: uuid(),
 })
 export type BikePassingRow = RowOf<typeof BIKE_PASSINGS>
+
+/** What a bike looks like. */
+export const BIKE_PICTURES = table('bike_pictures', {
+  bikeId: key(uuid()),
+  jpeg: bytes(),
+  width: integer(),
+  height: integer(),
+  takenAt: moment(),
+  personId: uuid(),
+})
+export type BikePictureRow = RowOf<typeof BIKE_PICTURES>

@@ -26,7 +26,8 @@ import { bikeFacts, shownOf, type BikeFacts } from '../state/verdictInput.ts'
 import { earlierChains } from './earlierChains.ts'
 import { ownPrices } from './ownPrices.ts'
 import { summaries } from './summaries.ts'
-import { BIKES, CUSTOMERS } from './models.ts'
+import { BIKES, CUSTOMERS, type BikeRow } from './models.ts'
+import { pictureOf } from './picture.ts'
 import { BIKE_STATE } from '../state/models.ts'
 
 /** One bike's whole record. */
@@ -61,6 +62,8 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
     weightKg: bike.weightKg,
     notes: bike.notes,
     goneOn: bike.goneOn,
+    ...(await twinsOf(work, bike)),
+    picture: await pictureOf(work, bikeId),
     customer: { id: bike.customerId, name: customer?.name ?? '', phone: customer?.phone ?? null },
     chain: fitting && {
       id: fitting.chainId,
@@ -92,6 +95,21 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
       customerMarkedInstrumentId: customer?.markedInstrumentId ?? null,
     },
     rhythm: facts.input.rhythm ?? null,
+  }
+}
+
+/** What it was entered as a second time, and what was made one with it today. */
+async function twinsOf(work: Work, bike: BikeRow): Promise<Pick<BikeRecord, 'mergedInto' | 'merged'>> {
+  const [into] = await work.select<{ id: string; label: string }>('SELECT id, label FROM bikes WHERE id = :id', {
+    id: bike.mergedIntoId,
+  })
+  return {
+    mergedInto: into ?? null,
+    merged: await work.select<BikeRecord['merged'][number]>(
+      `SELECT id, label, tag FROM bikes WHERE merged_into_id = :id AND merged_at > CAST(:now AS timestamptz) - interval '1 day'
+       ORDER BY merged_at DESC`,
+      { id: bike.id, now: work.now },
+    ),
   }
 }
 

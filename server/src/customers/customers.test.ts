@@ -106,6 +106,35 @@ describe('a customer', () => {
   })
 })
 
+describe('the list of customers', () => {
+  const list = async (query: Record<string, string>) => (await shop.device.ask(endpoints.customerList, { query })).body
+  it('has each once, a page at a time, in any order and either way round', async () => {
+    const whole = await list({ limit: '200' })
+    expect(whole.customers).toHaveLength(whole.total)
+    for (const sort of ['name', 'bikes', 'last', 'next'])
+      for (const way of ['up', 'down']) {
+        const seen: string[] = []
+        for (let cursor: string | null = ''; cursor !== null;) {
+          const page = await list({ sort, way, limit: '17', ...(cursor === '' ? {} : { cursor }) })
+          seen.push(...page.customers.map(({ id }) => id))
+          cursor = page.next
+        }
+        expect(seen.length, `${sort} ${way}`).toBe(whole.total)
+        expect(new Set(seen).size).toBe(whole.total)
+      }
+    const most = await list({ sort: 'bikes', way: 'down' })
+    const counts = most.customers.map(({ bikes }) => bikes)
+    expect(counts).toEqual([...counts].sort((a, b) => b - a))
+  })
+  it('is searched by name, number or address, and says when they were here and when next', async () => {
+    const ivo = await customerOf('causeway')
+    const { customers } = await list({ q: ivo.email ?? ivo.name })
+    expect(customers).toHaveLength(1)
+    expect(customers[0]).toMatchObject({ id: ivo.id, bikes: ivo.bikes.filter(({ now }) => now).length })
+    expect(customers[0]!.lastOn).toMatch(/^\d{4}-/)
+  })
+})
+
 describe('a customer’s rights', () => {
   it('give them all that is known of them as one file', async () => {
     const ivo = await customerOf('causeway')

@@ -7,6 +7,7 @@ const NOBODY = 'Erased customer'
 /** The bikes of a customer, and everything written of them by hand that may say who they are. */
 const OF_BIKES = [
   `UPDATE bikes SET notes = '', frame_mark = NULL, label = kind WHERE id IN (:bikes)`,
+  `DELETE FROM bike_pictures WHERE bike_id IN (:bikes)`,
   `UPDATE readings SET note = NULL WHERE bike_id IN (:bikes) AND note IS NOT NULL`,
   `UPDATE care_events SET note = NULL WHERE bike_id IN (:bikes) AND note IS NOT NULL`,
   `UPDATE rides SET title = NULL WHERE bike_id IN (:bikes) AND title IS NOT NULL`,

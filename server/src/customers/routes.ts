@@ -1,12 +1,14 @@
 import { endpoints, fileRoutes } from '@pelrin/contract'
 import { audited, inShop } from '../db/work.ts'
 import type { Serving } from '../http/serve.ts'
+import { customerList } from './list.ts'
 import { eraseCustomer } from './erase.ts'
 import { allOfCustomer } from './export.ts'
 import { changeCustomer, customerShown, mergeCustomer, passBike, unmergeCustomer } from './service.ts'
 import { erasureOf } from './store.ts'
 
 export function customersRoutes(serving: Serving): void {
+  serving.serve(endpoints.customerList, ({ work, query, session }) => customerList(work, query, session.shop.timeZone))
   serving.serve(endpoints.customer, ({ work, params }) => customerShown(work, params.id))
   serving.serve(endpoints.changeCustomer, ({ work, params, version, body }) =>
     changeCustomer(work, params.id, version, body),

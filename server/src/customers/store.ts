@@ -51,8 +51,8 @@ const bikesOf = (work: Work, id: string): Promise<CustomerPage['bikes']> =>
        ${STAMP('(SELECT max(p.at) FROM bike_passings p WHERE p.bike_id = b.id AND p.to_customer_id = :id AND NOT p.merge)')} AS "cameAt",
        CASE WHEN b.customer_id = :id THEN NULL ELSE
          ${STAMP('(SELECT max(p.at) FROM bike_passings p WHERE p.bike_id = b.id AND p.from_customer_id = :id)')} END AS "wentAt"
-     FROM bikes b WHERE b.customer_id = :id
-       OR b.id IN (SELECT p.bike_id FROM bike_passings p WHERE p.from_customer_id = :id AND NOT p.merge)
+     FROM bikes b WHERE b.merged_into_id IS NULL AND (b.customer_id = :id
+       OR b.id IN (SELECT p.bike_id FROM bike_passings p WHERE p.from_customer_id = :id AND NOT p.merge))
      ORDER BY (b.customer_id = :id) DESC, b.label, b.id`,
     { id },
   )

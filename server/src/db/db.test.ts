@@ -55,7 +55,15 @@ describe('row-level scoping', () => {
         ...['jobs', 'job_events', 'offcuts', 'job_schools', 'wear_checks', 'mends', 'care_events'],
         ...['pots', 'pot_chains', 'pot_events', 'bath_changes', 'closed_days', 'calendar_feeds'],
         ...['event_dates', 'device_people', 'sign_in_tries', 'looks', 'state_rebuilds'],
-        ...['message_templates', 'messages', 'message_replies', 'message_cursors', 'bike_passings', 'mail_settings'],
+        ...[
+          'message_templates',
+          'messages',
+          'message_replies',
+          'message_cursors',
+          'bike_passings',
+          'mail_settings',
+          'bike_pictures',
+        ],
       ].sort(),
     )
   })

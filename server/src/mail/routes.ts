@@ -2,7 +2,8 @@ import { endpoints } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import type { Serving } from '../http/serve.ts'
 import type { Secrets } from '../secrets.ts'
-import { changeMail, mailShown, tryMail } from './service.ts'
+import { changeMail, tryMail } from './service.ts'
+import { mailShown } from './store.ts'
 
 /**
  * @param secrets what the mail server's password is sealed by; undefined where whoever runs this set no key

@@ -7,52 +7,8 @@ import { ProblemError, refuseField } from '../problems/problem.ts'
 import type { Secrets } from '../secrets.ts'
 import { mailOf } from './letter.ts'
 import { MAIL_SETTINGS, type MailSettingsRow } from './models.ts'
+import { asShown, mailSettings, mailShown, noteTrouble } from './store.ts'
 import { handOver, type MailServer } from './smtp.ts'
-
-/** What nobody has set yet. */
-const UNSET: MailSettings = {
-  version: 0,
-  on: false,
-  host: '',
-  port: 587,
-  security: 'starttls',
-  userName: null,
-  hasPassword: false,
-  fromName: '',
-  fromAddress: '',
-  publicAddress: '',
-  trouble: null,
-}
-
-/** By which server the shop's mail goes, without the secret. */
-export const mailShown = async (work: Work): Promise<MailSettings> => asShown(await mailSettings(work))
-
-/** The settings as they are kept; null where there are none. */
-export const mailSettings = (work: Work): Promise<MailSettingsRow | null> =>
-  work.of(MAIL_SETTINGS).findOne({ transaction: work.transaction })
-
-/** Whether mail goes out at all. */
-export const mailIsOn = async (work: Work): Promise<boolean> => (await mailSettings(work))?.isOn === true
-
-const asShown = (row: MailSettingsRow | null): MailSettings =>
-  row === null
-    ? UNSET
-    : {
-        version: row.version,
-        on: row.isOn,
-        host: row.host,
-        port: row.port,
-        security: row.security,
-        userName: row.userName,
-        hasPassword: row.passwordSealed !== null,
-        fromName: row.fromName,
-        fromAddress: row.fromAddress,
-        publicAddress: row.publicAddress,
-        trouble:
-          row.trouble === null || row.troubleAt === null
-            ? null
-            : { said: row.trouble, at: row.troubleAt.toISOString() },
-      }
 
 /**
  * Says by which server the shop's mail goes. The first time everything is said; a password is sealed before it is written.
@@ -142,11 +98,4 @@ export async function tryMail(
     await audited(work, 'tried', 'mail', shop.id, { fared })
   })
   return { fared, said }
-}
-
-/** Writes down what was said when mail did not go; null once it does. */
-export async function noteTrouble(work: Work, said: string | null): Promise<void> {
-  await work
-    .of(MAIL_SETTINGS)
-    .update({ trouble: said, troubleAt: said === null ? null : work.now }, { where: {}, transaction: work.transaction })
 }

@@ -53,7 +53,6 @@ export async function handOver(
     socketTimeout: TAKES_MS,
   })
   let written = false
-  let ours: unknown = null
   let impatient: NodeJS.Timeout | undefined
   const content = Readable.from(
     (async function* () {
@@ -61,8 +60,7 @@ export async function handOver(
       try {
         await handing()
       } catch (error) {
-        ours = error
-        throw new NotHanded()
+        throw new NotHanded('not handed over', { cause: error })
       }
       yield message as Buffer
       written = true
@@ -95,7 +93,7 @@ export async function handOver(
     })
     return { fared: 'taken', said: null, addressRefused: false }
   } catch (error) {
-    if (ours !== null) throw ours
+    if (error instanceof NotHanded) throw error.cause as Error
     return faredBy(error as SmtpError, written)
   } finally {
     clearTimeout(impatient)
@@ -116,7 +114,7 @@ function faredBy({ code, command, response, responseCode, message }: SmtpError, 
   const because = (fared: Fared['fared'], addressRefused = false): Fared => ({ fared, said, addressRefused })
   if (code === 'EAUTH') return because('sign-in')
   if (/certificate|self.signed|altname/i.test(message)) return because('certificate')
-  if (code === 'ETLS' || /STARTTLS/.test(message)) return because('no-encryption')
+  if (code === 'ETLS' || message.includes('STARTTLS')) return because('no-encryption')
   if (responseCode !== undefined && responseCode >= 500 && code !== 'ECONNECTION')
     return because('refused', command === 'RCPT TO')
   // It said no for now, and means the message as a whole: it has none of it.

@@ -1,6 +1,6 @@
 import { referenceOf } from '../references.ts'
-import type { Claimed, Fate } from './drain.ts'
 import { GatewayAway, type Gateway } from './gateway.ts'
+import type { Claimed, Fate } from './outgoing.ts'
 
 /** Sends a text message under its own id: one that may be there already is asked for first. */
 export async function sendByText(

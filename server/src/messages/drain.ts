@@ -1,10 +1,9 @@
-import type { Channel } from '@pelrin/core'
-import type { ReminderLanguage } from '@pelrin/contract/messages'
 import type { Database } from '../db/connection.ts'
 import { inShop } from '../db/work.ts'
 import { idOf } from '../references.ts'
 import { sendByMail, type MailMaking } from './byMail.ts'
 import { sendByText } from './byText.ts'
+import type { Claimed, Fate } from './outgoing.ts'
 import { GatewayAway, type Gateway } from './gateway.ts'
 
 /** A message on its way for longer belongs to a server that was stopped: it is asked for before it is sent again. */
@@ -17,32 +16,6 @@ const BACKOFF = [5, 15, 60, 300, 900]
 const TURN_MS = 15_000
 /** What was sent is asked after for so long. */
 const ASKED_AFTER = `interval '3 days'`
-
-/** A message this server has taken to send it. */
-export interface Claimed {
-  readonly id: string
-  readonly customerId: string
-  readonly channel: Channel
-  readonly language: ReminderLanguage
-  readonly phone: string | null
-  readonly email: string | null
-  readonly bikeIds: readonly string[]
-  readonly text: string
-  /** Which try this is: who took it before has an older one, and may write nothing more of it. */
-  readonly tries: number
-  /** Since when a mail server may have it. */
-  readonly handedAt: Date | null
-  /** Whether its customer said meanwhile that they want none. */
-  readonly unwanted: boolean
-}
-
-/** What became of a message. */
-export interface Fate {
-  /** Waiting: nobody has it, and it is tried again. Unsure: nobody knows, and it is not. */
-  readonly state: 'sent' | 'refused' | 'waiting' | 'called-off' | 'unsure'
-  /** What the other side said, in its own words. */
-  readonly said?: string | null
-}
 
 /** What a shop's messages go out by. */
 export interface Carriers {

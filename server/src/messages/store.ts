@@ -2,7 +2,7 @@ import type { Sending } from '@pelrin/core'
 import type { Message, SentMessages, ReminderTemplate } from '@pelrin/contract'
 import { REMINDER_LANGUAGES, reminders } from '@pelrin/contract/messages'
 import type { Work } from '../db/work.ts'
-import { mailIsOn } from '../mail/service.ts'
+import { mailIsOn } from '../mail/store.ts'
 
 const STAMP = (column: string, name: string): string =>
   `to_char(${column} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "${name}"`

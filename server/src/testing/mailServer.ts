@@ -30,17 +30,20 @@ export class MailServer {
           ? done(null, { user: username })
           : done(Object.assign(new Error('Wrong name or password'), { responseCode: 535 })),
       onRcptTo: (_address, session, done) => {
-        if (this.faults.hangsUp === 'before') return this.hangUp(session.id)
+        if (this.faults.hangsUp === 'before') {
+          this.hangUp(session.id)
+          return
+        }
         const { recipient } = this.faults
         done(recipient ? Object.assign(new Error('No such mailbox here'), { responseCode: recipient }) : null)
       },
       onData: (stream, session, done) => {
-        void simpleParser(stream).then((mail) => {
+        simpleParser(stream, (_error, mail) => {
           const { message, hangsUp } = this.faults
-          if (message) return done(Object.assign(new Error('Not this message'), { responseCode: message }))
-          this.taken.push(mail)
-          if (hangsUp === 'after') return this.hangUp(session.id)
-          done()
+          if (message === undefined) this.taken.push(mail)
+          if (message !== undefined) done(Object.assign(new Error('Not this message'), { responseCode: message }))
+          else if (hangsUp === 'after') this.hangUp(session.id)
+          else done()
         })
       },
     })

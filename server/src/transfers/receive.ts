@@ -156,3 +156,20 @@ export async function withBody<T>(
     return job(path)
   })
 }
+
+/** A body that is held in memory whole. @throws ProblemError 413 for more bytes than that, 422 for none */
+export async function smallBody(request: IncomingMessage, most: number): Promise<Buffer> {
+  const chunks: Buffer[] = []
+  let bytes = 0
+  try {
+    for await (const chunk of bodyOf(request)) {
+      bytes += (chunk as Buffer).length
+      if (bytes > most) throw new ProblemError(413, 'upload-too-large')
+      chunks.push(chunk as Buffer)
+    }
+  } catch (error) {
+    throw refusalOf(error)
+  }
+  if (bytes === 0) throw new ProblemError(422, 'upload-empty')
+  return Buffer.concat(chunks)
+}

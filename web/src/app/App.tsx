@@ -79,6 +79,7 @@ const places = {
   welcome: async () => ({ Component: (await import('../places/welcome/WelcomePlace.tsx')).WelcomePlace }),
   firstDay: async () => ({ Component: (await import('../places/first-day/FirstDayPlace.tsx')).FirstDayPlace }),
   customer: async () => ({ Component: (await import('../places/customers/CustomerPlace.tsx')).CustomerPlace }),
+  customers: async () => ({ Component: (await import('../places/customers/CustomersPlace.tsx')).CustomersPlace }),
   insight: async () => ({ Component: (await import('../places/insight/InsightPlace.tsx')).InsightPlace }),
 }
 
@@ -146,6 +147,7 @@ const router = createBrowserRouter([
           { path: '/studies/:id', lazy: places.study },
           { path: '/house-rules', lazy: places.houseRules },
           { path: '/first-day', lazy: places.firstDay },
+          { path: '/customers', lazy: places.customers },
           { path: '/customers/:id', lazy: places.customer },
           { path: '*', element: <Nowhere /> },
         ],

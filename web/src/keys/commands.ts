@@ -70,6 +70,20 @@ export const COMMANDS = {
       merge: { key: 'm', says: 'keys.mergeCustomer', intoField: true },
     },
   },
+  customers: {
+    title: 'keys.inCustomers',
+    at: /^\/customers$/,
+    commands: {
+      up: { key: 'arrowup', says: 'keys.otherCustomer', moves: true, typing: true },
+      down: { key: 'arrowdown', says: 'keys.otherCustomer', moves: true, typing: true },
+      pageUp: { key: 'pageup', says: 'keys.otherPage', moves: true },
+      pageDown: { key: 'pagedown', says: 'keys.otherPage', moves: true },
+      open: { key: 'enter', says: 'keys.openCustomer' },
+      // No letter: names begin with every one, and are typed here.
+      newBike: { key: 'alt+n', says: 'keys.newBike', intoField: true },
+      back,
+    },
+  },
   firstDay: {
     title: 'keys.onFirstDay',
     at: /^\/first-day$/,
@@ -87,6 +101,7 @@ export const COMMANDS = {
       record: toBike,
       measure,
       tags: { key: 't', says: 'keys.printTags' },
+      customers: { key: 'c', says: 'keys.toCustomers' },
       newBike: { key: 'n', says: 'keys.newBike', intoField: true },
     },
   },

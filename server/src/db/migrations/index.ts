@@ -26,6 +26,7 @@ import { customers } from './0026-customers.ts'
 import { visitsChanged } from './0027-visits-changed.ts'
 import { apiTokens } from './0028-api-tokens.ts'
 import { mail } from './0029-mail.ts'
+import { bikeTwins } from './0030-bike-twins.ts'
 import { gone } from './0014-gone.ts'
 import { otherWear } from './0011-other-wear.ts'
 
@@ -60,4 +61,5 @@ export const migrations: readonly Migration[] = [
   visitsChanged,
   apiTokens,
   mail,
+  bikeTwins,
 ]

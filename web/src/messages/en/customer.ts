@@ -1,6 +1,14 @@
 /** What the page of a customer says. */
 export const customer = {
   title: 'Customer',
+  list: 'Every customer',
+  count_one: 'one customer',
+  count_other: '{{count}} customers',
+  filter: 'Name, number, e-mail',
+  listNone: 'Nobody yet. Customers come with their first bike.',
+  listNoMatch: 'Nobody matches.',
+  column: { name: 'Customer', bikes: 'Bikes', last: 'Last here', next: 'Due next', reach: 'Reached by' },
+  noReach: 'no number, no address',
   change: 'Change',
   changeTitle: 'What is known of them',
   merge: 'Entered twice',

@@ -8,14 +8,15 @@ import { Why } from '../../pieces/Why.tsx'
 import { BikeDialog } from './BikeDialog.tsx'
 import { PassDialog } from './PassDialog.tsx'
 import { RhythmChoice } from './RhythmChoice.tsx'
+import { TwinDialog } from '../twins/TwinDialog.tsx'
 import { RuleChoice } from './RuleChoice.tsx'
 
 /** What the bike is, and a way to change what it is called. */
 export function BikeFacts({ record }: { record: BikeRecord }) {
   const { t } = useTranslation()
   const { session } = useSurroundings()
-  const [editing, setEditing] = useState(false)
-  const [passing, setPassing] = useState(false)
+  const [open, setOpen] = useState<'edit' | 'pass' | 'twin' | null>(null)
+  const close = (): void => setOpen(null)
   const { summary, chain, lastOdometer } = record
   const unit = lastOdometer?.unit ?? 'km'
   const facts: [string, ReactNode][] = [
@@ -75,10 +76,13 @@ export function BikeFacts({ record }: { record: BikeRecord }) {
           {t('bike.record')}
         </Typography>
         <Box>
-          {may(session.person.role, 'customers') && (
-            <Button onClick={() => setPassing(true)}>{t('customer.pass')}</Button>
+          {may(session.person.role, 'customers') && record.mergedInto === null && (
+            <>
+              <Button onClick={() => setOpen('twin')}>{t('bike.twin')}</Button>
+              <Button onClick={() => setOpen('pass')}>{t('customer.pass')}</Button>
+            </>
           )}
-          <Button onClick={() => setEditing(true)}>{t('bike.edit')}</Button>
+          <Button onClick={() => setOpen('edit')}>{t('bike.edit')}</Button>
         </Box>
       </Stack>
       <Box
@@ -110,8 +114,9 @@ export function BikeFacts({ record }: { record: BikeRecord }) {
           </Box>
         ))}
       </Box>
-      {passing && <PassDialog record={record} onClose={() => setPassing(false)} />}
-      {editing && <BikeDialog record={record} onClose={() => setEditing(false)} />}
+      {open === 'pass' && <PassDialog record={record} onClose={close} />}
+      {open === 'twin' && <TwinDialog record={record} onClose={close} />}
+      {open === 'edit' && <BikeDialog record={record} onClose={close} />}
     </Box>
   )
 }

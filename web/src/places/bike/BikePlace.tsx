@@ -22,6 +22,8 @@ import { useStandingAnswer } from '../../pieces/useStandingAnswer.ts'
 import { WhyDialog } from '../../pieces/Why.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { AtOdds } from './AtOdds.tsx'
+import { BikePicture } from './BikePicture.tsx'
+import { TwinsOfBike } from '../twins/TwinsOfBike.tsx'
 import { BikeFacts } from './BikeFacts.tsx'
 import { DecideDialog, Decisions } from './Decisions.tsx'
 import { WaitingCosts } from './WaitingCosts.tsx'
@@ -63,7 +65,8 @@ export function BikePlace() {
     >
       <Stack sx={{ px: 2.75, pt: 1.75, pb: 2, gap: 1.5, minWidth: 0, overflow: { md: 'auto' } }}>
         <Stack direction="row" sx={{ justifyContent: 'space-between', gap: 2, alignItems: 'flex-start' }}>
-          <Box>
+          <BikePicture record={record} />
+          <Box sx={{ flex: 1, minWidth: 0 }}>
             <Typography variant="h1">
               <Link component={RouterLink} to={`/customers/${record.customer.id}`} color="inherit" underline="hover">
                 {record.customer.name}
@@ -82,7 +85,8 @@ export function BikePlace() {
             {t('bike.measure')}
           </KeyButton>
         </Stack>
-        {record.goneOn !== null && (
+        <TwinsOfBike record={record} />
+        {record.goneOn !== null && record.mergedInto === null && (
           <Typography role="status" sx={{ fontWeight: 700, color: ink('brass') }}>
             {t('bike.goneSince', { date: day(record.goneOn) })}
           </Typography>

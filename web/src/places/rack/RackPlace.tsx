@@ -27,6 +27,9 @@ export function RackPlace() {
         <KeyButton of="rack.newBike" component={Link} to="/new-bike" variant="outlined">
           {t('newBike.add')}
         </KeyButton>
+        <KeyButton of="rack.customers" component={Link} to="/customers" variant="outlined">
+          {t('customer.list')}
+        </KeyButton>
         <KeyButton of="rack.tags" component={Link} to={`/tags?${filters.search}`} variant="outlined">
           {t('tags.sheet')}
         </KeyButton>

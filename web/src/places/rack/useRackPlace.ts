@@ -39,6 +39,7 @@ export function useRackPlace() {
     record: bike ? to(`/bikes/${bike.id}`) : null,
     measure: bike ? to(`/bikes/${bike.id}/measure`) : null,
     tags: to(`/tags?${filters.search}`),
+    customers: to('/customers'),
     newBike: to('/new-bike'),
   })
   return { rack, list, filters, state, drive, drives: DRIVES, sorted, chosen, setChosen }
