@@ -93,7 +93,7 @@ const ListedCustomer = v.object({
   optedOut: v.boolean(),
   /** How many bikes of theirs are here. */
   bikes: v.number(),
-  /** Their last visit that was. */
+  /** The last day a bike of theirs was here, as a visit or a reading tells. */
   lastOn: v.nullable(Day),
   /** The first day anything is due on a bike of theirs. */
   nextOn: v.nullable(Day),

@@ -7,8 +7,9 @@ import { sortedBy, type SortKey } from '../http/sorted.ts'
 type Query = Output<typeof endpoints.customerList.query>
 type Line = Output<typeof endpoints.customerList.result>['customers'][number]
 
-/** Their last visit that was, and the first day anything is due on a bike of theirs. */
-const LAST = `(SELECT max(v.day) FROM visits v JOIN bikes b ON b.id = v.bike_id WHERE b.customer_id = c.id AND v.day <= :today)`
+/** The last day a bike of theirs was here, as a visit or a reading tells; and the first day anything is due on one. */
+const LAST = `greatest((SELECT max(v.day) FROM visits v JOIN bikes b ON b.id = v.bike_id WHERE b.customer_id = c.id AND v.day <= :today),
+  (SELECT max((s.measured_at AT TIME ZONE :zone)::date) FROM bike_state s JOIN bikes b ON b.id = s.bike_id WHERE b.customer_id = c.id))`
 const NEXT = `(SELECT min(s.due_on) FROM bike_state s JOIN bikes b ON b.id = s.bike_id WHERE b.customer_id = c.id AND b.gone_on IS NULL)`
 const BIKES = '(SELECT count(*)::int FROM bikes b WHERE b.customer_id = c.id AND b.gone_on IS NULL)'
 const day = (expression: string): string => `${expression} - DATE '2000-01-01'`
@@ -36,6 +37,7 @@ export async function customerList(
   const replacements: Record<string, unknown> = {
     ...Object.fromEntries(words.map((word, i) => [`part${i}`, `%${escapeLike(word)}%`])),
     today: dayIn(timeZone, work.now),
+    zone: timeZone,
     most: limit + 1,
   }
   const rows = await work.select<Line & { sortKey: string | number | null }>(

@@ -14,7 +14,7 @@ export const bike = {
   pictureTitle: 'Picture of {{bike}}',
   pictureOf: '{{bike}}, as it looks',
   pictureNone: 'A picture tells it from its twin in the rack. Where and when it was taken is not kept.',
-  pictureAt: 'taken in {{day}}',
+  pictureAt: 'Added {{day}}.',
   camera: 'Take a picture',
   pictureFile: 'Choose a file',
   dropPicture: 'Take it away',
@@ -23,6 +23,7 @@ export const bike = {
   twinOther: 'The other entry',
   twinNote:
     'Readings, rides, care and jobs of the other entry become this one’s, on the chain that was on then. Its tag still finds this bike. Within the day it can be taken back, while nothing is done on the bike.',
+  twinNone: 'No other bike matches. Look for its customer, its name or its tag.',
   twinGo: 'Make them one',
   twinLook_one: 'It has one reading.',
   twinLook_other: 'It has {{count}} readings.',

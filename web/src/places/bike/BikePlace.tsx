@@ -64,9 +64,17 @@ export function BikePlace() {
       sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' }, height: { md: '100%' } }}
     >
       <Stack sx={{ px: 2.75, pt: 1.75, pb: 2, gap: 1.5, minWidth: 0, overflow: { md: 'auto' } }}>
-        <Stack direction="row" sx={{ justifyContent: 'space-between', gap: 2, alignItems: 'flex-start' }}>
+        <Stack
+          direction="row"
+          sx={{
+            justifyContent: 'space-between',
+            gap: 2,
+            alignItems: 'flex-start',
+            flexWrap: { xs: 'wrap', sm: 'nowrap' },
+          }}
+        >
           <BikePicture record={record} />
-          <Box sx={{ flex: 1, minWidth: 0 }}>
+          <Box sx={{ flex: '1 1 180px', minWidth: 0 }}>
             <Typography variant="h1">
               <Link component={RouterLink} to={`/customers/${record.customer.id}`} color="inherit" underline="hover">
                 {record.customer.name}
@@ -80,7 +88,7 @@ export function BikePlace() {
             of="bike.measure"
             variant="contained"
             onClick={measure}
-            sx={{ minHeight: 56, px: 3, flexShrink: 0 }}
+            sx={{ minHeight: 56, px: 3, flexShrink: 0, width: { xs: '100%', sm: 'auto' } }}
           >
             {t('bike.measure')}
           </KeyButton>

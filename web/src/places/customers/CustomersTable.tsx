@@ -2,7 +2,7 @@ import { Box, Link, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { Link as RouterLink, useNavigate } from 'react-router'
 import type { CustomerSort, ListedCustomer, SortWay } from '@pelrin/contract'
-import { ago, day } from '../../messages/format.ts'
+import { ago, day, today } from '../../messages/format.ts'
 import { SortHead } from '../../pieces/SortHead.tsx'
 import { ink } from '../../theme/theme.ts'
 import { ROW_PX, type CustomersList } from './useCustomersPlace.ts'
@@ -151,7 +151,14 @@ function Row({
       <Typography role="cell" noWrap sx={SHOWN.last}>
         {lastOn === null ? '–' : ago(`${lastOn}T12:00:00Z`)}
       </Typography>
-      <Typography role="cell" noWrap sx={SHOWN.next}>
+      <Typography
+        role="cell"
+        noWrap
+        sx={{
+          ...SHOWN.next,
+          ...(nextOn !== null && nextOn < today() ? { fontWeight: 700, color: ink('madder') } : {}),
+        }}
+      >
         {nextOn === null ? '–' : day(nextOn)}
       </Typography>
       <Typography role="cell" noWrap color="textSecondary" sx={SHOWN.reach}>

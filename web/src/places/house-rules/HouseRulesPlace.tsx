@@ -78,7 +78,9 @@ export function HouseRulesPlace() {
   return (
     <Box sx={{ px: 2.75, pt: 1.5, pb: 3 }}>
       <Stack sx={{ flexDirection: { lg: 'row' }, alignItems: { lg: 'baseline' }, columnGap: 3, mb: 1 }}>
-        <Typography variant="h1">{t('place.rules')}</Typography>
+        <Typography variant="h1" noWrap sx={{ flexShrink: 0 }}>
+          {t('place.rules')}
+        </Typography>
         <Tabs
           value={tab}
           onChange={(_, next: (typeof TABS)[number]) => setTab(next)}

@@ -37,6 +37,7 @@ export function TwinDialog({ record, onClose }: { record: BikeRecord; onClose: (
     enabled: q !== '',
     placeholderData: (before) => before,
   })
+  const others = (found.data ?? []).filter((one) => one.id !== id)
   return (
     <FormDialog
       form={form}
@@ -48,18 +49,21 @@ export function TwinDialog({ record, onClose }: { record: BikeRecord; onClose: (
       <Typography color="textSecondary">{t('bike.twinNote', { bike: label })}</Typography>
       <Line name="q" label={t('bike.twinOther')} autoFocus />
       <RadioGroup aria-label={t('bike.twinOther')} value={field.value} onChange={(_, to) => field.onChange(to)}>
-        {(found.data ?? [])
-          .filter((one) => one.id !== id)
-          .map((one) => (
-            <FormControlLabel
-              key={one.id}
-              value={one.id}
-              control={<Radio />}
-              sx={{ minHeight: 48 }}
-              label={`${one.customer.name}, ${one.label}, ${t('find.tag', { tag: one.tag })}`}
-            />
-          ))}
+        {others.map((one) => (
+          <FormControlLabel
+            key={one.id}
+            value={one.id}
+            control={<Radio />}
+            sx={{ minHeight: 48 }}
+            label={`${one.customer.name}, ${one.label}, ${t('find.tag', { tag: one.tag })}`}
+          />
+        ))}
       </RadioGroup>
+      {found.isSuccess && others.length === 0 && (
+        <Typography role="status" color="textSecondary">
+          {t('bike.twinNone')}
+        </Typography>
+      )}
       {field.value !== '' && <Look id={field.value} />}
     </FormDialog>
   )
