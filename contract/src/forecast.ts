@@ -28,6 +28,7 @@ export const ChainLife = v.object({
 
 /** Kilometres by surface. */
 export const SurfaceKm = v.object({
+  indoor: v.number(),
   dry: v.number(),
   damp: v.number(),
   wet: v.number(),

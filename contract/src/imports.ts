@@ -35,6 +35,19 @@ export const CsvMapping = v.object({
 })
 export type CsvMapping = v.InferOutput<typeof CsvMapping>
 
+/** How days are written where only their order tells day from month. */
+export const DaysWritten = v.object({
+  /** As days past the twelfth tell; null where none does, so that somebody has to say. */
+  order: v.nullable(v.picklist(['day-first', 'month-first'])),
+  /** Cells of the file itself that can be read both ways. */
+  examples: v.array(v.string()),
+})
+export type DaysWritten = v.InferOutput<typeof DaysWritten>
+
+/** What was guessed of how a table is written, before anything of it is believed. */
+export const TableGuess = v.object({ encoding: v.string(), delimiter: v.string() })
+export type TableGuess = v.InferOutput<typeof TableGuess>
+
 /** An import where it stands. Nothing is written before it is confirmed. */
 export const RideImport = v.object({
   id: Id,
@@ -51,6 +64,9 @@ export const RideImport = v.object({
       file: v.string(),
       header: v.array(v.string()),
       rows: v.array(v.array(v.string())),
+      /** Of each column with such days, by its name. */
+      days: v.record(v.string(), DaysWritten),
+      written: v.nullable(TableGuess),
       mapping: v.nullable(CsvMapping),
     }),
   ),

@@ -9,6 +9,7 @@ import { CareKind } from './forecast.ts'
 import { InstrumentKind } from './instruments.ts'
 import { DriveType } from './limits.ts'
 import { Rings, Speeds, Sprockets } from './parts.ts'
+import { DaysWritten, TableGuess } from './imports.ts'
 import { Language } from './reminders.ts'
 
 /** A cell that may be empty or not be there. */
@@ -50,6 +51,11 @@ const when = v.pipe(
   v.regex(/^\d{4}-\d{2}-\d{2}([T ]\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:?\d{2})?)?$/, 'moment-malformed'),
   v.check((typed) => isDay(typed.slice(0, 10)), 'day-malformed'),
 )
+/** Whether a cell of a table is a moment or a day. */
+export const isMomentField = (name: TableName, field: string): boolean => {
+  const entry = (TABLES_IN[name].entries as Readonly<Record<string, v.GenericSchema & { wrapped?: unknown }>>)[field]
+  return entry !== undefined && (entry === (when as unknown) || entry.wrapped === when)
+}
 /** Which bike a row is of: by its id, or by its tag. */
 const ofBike = { bike_id: maybe(Id), tag: maybe(BikeTag) }
 
@@ -154,6 +160,9 @@ export type TableRow = v.InferOutput<typeof TableRow>
 export const TablePreview = v.object({
   header: v.array(v.string()),
   mapping: TableMapping,
+  written: TableGuess,
+  /** How its days are written where only their order tells; null where every one says so itself. */
+  days: v.nullable(DaysWritten),
   counts: v.object({ new: v.number(), same: v.number(), conflict: v.number(), wrong: v.number() }),
   /** What is wrong or in conflict first, as many as a screen can show. */
   rows: v.array(TableRow),

@@ -37,6 +37,7 @@ import {
   shippedValue,
   SHIPPED_RULES,
   standingOf,
+  SURFACES,
   trackDistance,
   usualCareFactor,
   usualWearFactor,
@@ -247,7 +248,7 @@ const RESULTS: Readonly<Partial<Record<ActsOn, (assumed: Assumptions) => unknown
     ).chainAt(60 * DAY),
     usualWearFactor([], a.distance),
     usualCareFactor([], a.distance),
-    (['dry', 'damp', 'wet', 'gritty'] as const).map((surface) => [
+    SURFACES.map((surface) => [
       wearWeighted({ ...NO_KM, [surface]: 10 }, 1, a.distance),
       careDistance({ ...NO_KM, [surface]: 10 }, 1, a.distance),
     ]),

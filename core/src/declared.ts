@@ -235,6 +235,7 @@ export const DECLARED = {
       'Rides may add up to so much more than the odometer before that is flagged',
     ),
     wearFactor: {
+      indoor: value(0.7, 'share', [0.1, 10], 'distance', 'A km on a trainer or rollers wears, in dry km'),
       dry: value(1, 'share', [0.2, 10], 'distance', 'A dry km wears, in dry km'),
       damp: value(1.3, 'share', [0.2, 10], 'distance', 'A damp km wears'),
       wet: value(2, 'share', [0.2, 10], 'distance', 'A wet km wears'),
@@ -242,6 +243,7 @@ export const DECLARED = {
     },
     wearFactorUnknown: value(1.2, 'share', [0.2, 10], 'distance', 'A km nobody said anything of wears'),
     careFactor: {
+      indoor: value(0.7, 'share', [0.1, 10], 'distance', 'A km on a trainer or rollers uses a treatment up by'),
       dry: value(1, 'share', [0.2, 10], 'distance', 'A dry km uses up a treatment by, in dry km'),
       damp: value(1.5, 'share', [0.2, 10], 'distance', 'A damp km uses it up by'),
       wet: value(3, 'share', [0.2, 10], 'distance', 'A wet km uses it up by'),

@@ -177,8 +177,8 @@ describe('every line of an explanation follows from what it shows', () => {
       fc.property(
         fc.array(fc.integer({ min: 0, max: 900 }), { minLength: SURFACES.length + 1, maxLength: 8 }),
         (km) => {
-          const [dry = 0, damp = 0, wet = 0, gritty = 0, unknown = 0] = km
-          expect(amiss([explainedSurfaceKm({ dry, damp, wet, gritty, unknown })])).toEqual([])
+          const [indoor = 0, dry = 0, damp = 0, wet = 0, gritty = 0, unknown = 0] = km
+          expect(amiss([explainedSurfaceKm({ indoor, dry, damp, wet, gritty, unknown })])).toEqual([])
           const values = km.map((one, i) => ({ at: i * 100, km: 1000 + one, restarted: false }))
           const explained = explainedOdometerDistance(values, 0, 100 * km.length)
           if (explained) expect(amiss([explained.explanation])).toEqual([])

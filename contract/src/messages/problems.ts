@@ -356,6 +356,7 @@ export const problems = {
   'message-many': 'That is more than three hundred reminders at once.',
   'message-unknown': 'There is no such message.',
   'message-gone': 'This message went out already, or is on its way.',
+  'days-unsaid': 'Say first whether the table writes days day first or month first.',
   'bike-same': 'That is the same entry. Choose the other one.',
   'bike-merged': 'One of the two was made one with another already.',
   'merge-job-open': 'A job is open on one of the two. Close or stop it, then make them one.',

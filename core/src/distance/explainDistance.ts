@@ -1,7 +1,7 @@
 import type { Explanation } from '../explanation.ts'
 import { SURFACES, totalKm, type SurfaceKm } from './surface.ts'
 
-const SYMBOLS = { dry: 'd', damp: 'f', wet: 'w', gritty: 'g', unknown: 'o' } as const
+const SYMBOLS = { indoor: 'i', dry: 'd', damp: 'f', wet: 'w', gritty: 'g', unknown: 'o' } as const
 
 /** Why a chain's distance is what it is where rides say on what it was ridden: the kilometres of each surface. */
 export function explainedSurfaceKm(km: SurfaceKm): Explanation {

@@ -95,12 +95,17 @@ describe('weighted distance', () => {
   })
   it('takes the first mix with a known kilometre, else 1.2', () => {
     const wet = { ...NO_KM, wet: 5 }
+    // What is ridden on a trainer says nothing of roads nobody told the surface of.
+    expect(usualWearFactor([{ ...wet, indoor: 900 }], DEFAULTS.distance)).toBe(2)
+    expect(usualWearFactor([{ ...NO_KM, indoor: 900 }], DEFAULTS.distance)).toBe(DEFAULTS.distance.wearFactorUnknown)
     expect(usualWearFactor([NO_KM, wet, { ...NO_KM, dry: 9 }], DEFAULTS.distance)).toBe(2)
     expect(usualWearFactor([null, NO_KM], DEFAULTS.distance)).toBe(1.2)
   })
-  it('is never less than the dry distance', () => {
+  it('is never less than the dry distance, but for what was ridden indoors', () => {
+    expect(wearWeighted({ ...NO_KM, indoor: 100 }, 1, DEFAULTS.distance)).toBeCloseTo(70)
+    const outdoors = SURFACES.filter((surface) => surface !== 'indoor')
     fc.assert(
-      fc.property(fc.constantFrom(...SURFACES), fc.double({ min: 0, max: 1e4, noNaN: true }), (surface, distance) => {
+      fc.property(fc.constantFrom(...outdoors), fc.double({ min: 0, max: 1e4, noNaN: true }), (surface, distance) => {
         expect(wearWeighted({ ...NO_KM, [surface]: distance }, 1, DEFAULTS.distance)).toBeGreaterThanOrEqual(distance)
       }),
     )

@@ -1,16 +1,19 @@
-/** What a ride was ridden on and in. Gritty: sand, salt, mud. */
-export type Surface = 'dry' | 'damp' | 'wet' | 'gritty'
+/** What a ride was ridden on and in. Indoor: on a trainer or rollers, without dirt; gritty: sand, salt, mud. */
+export type Surface = 'indoor' | 'dry' | 'damp' | 'wet' | 'gritty'
 
 /** Every {@link Surface}, kindest first. */
-export const SURFACES: readonly Surface[] = ['dry', 'damp', 'wet', 'gritty']
+export const SURFACES: readonly Surface[] = ['indoor', 'dry', 'damp', 'wet', 'gritty']
+
+const OUTDOORS = SURFACES.filter((surface) => surface !== 'indoor')
 
 /** Kilometres by surface; `unknown` are those nobody said it of. */
 export type SurfaceKm = Readonly<Record<Surface | 'unknown', number>>
 
-export const NO_KM: SurfaceKm = { dry: 0, damp: 0, wet: 0, gritty: 0, unknown: 0 }
+export const NO_KM: SurfaceKm = { indoor: 0, dry: 0, damp: 0, wet: 0, gritty: 0, unknown: 0 }
 
 /** The sum of two, surface by surface. */
 export const plusKm = (a: SurfaceKm, b: SurfaceKm): SurfaceKm => ({
+  indoor: a.indoor + b.indoor,
   dry: a.dry + b.dry,
   damp: a.damp + b.damp,
   wet: a.wet + b.wet,
@@ -27,11 +30,11 @@ export interface SurfaceFactors {
 }
 
 /** All kilometres, whatever the surface. */
-export const totalKm = (km: SurfaceKm): number => km.dry + km.damp + km.wet + km.gritty + km.unknown
+export const totalKm = (km: SurfaceKm): number => km.indoor + km.dry + km.damp + km.wet + km.gritty + km.unknown
 
 /**
  * A factor for kilometres of unknown surface: the usual mix of the bike, else of the customer, else of the shop; the
- * first of them with any known kilometre counts.
+ * first of them with any known kilometre counts. Kilometres indoors are not part of it: whatever rides there tells so.
  */
 function usualFactor(
   factors: Readonly<Record<Surface, number>>,
@@ -40,8 +43,8 @@ function usualFactor(
 ): number {
   for (const mix of mixes) {
     if (!mix) continue
-    const known = SURFACES.reduce((sum, surface) => sum + mix[surface], 0)
-    if (known > 0) return SURFACES.reduce((sum, surface) => sum + mix[surface] * factors[surface], 0) / known
+    const known = OUTDOORS.reduce((sum, surface) => sum + mix[surface], 0)
+    if (known > 0) return OUTDOORS.reduce((sum, surface) => sum + mix[surface] * factors[surface], 0) / known
   }
   return unknown
 }

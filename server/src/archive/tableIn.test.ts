@@ -40,6 +40,17 @@ const take = async (name: TableName, csv: string, skip: number[] = [], key = v7(
   expect(answer.status).toBe(200)
   return (await answer.json()) as TableTaken
 }
+/** A table of rides looked at, and taken, with what was said of its days. */
+const withDays = async (csv: string, dayFirst?: 'yes' | 'no') => {
+  const said = dayFirst === undefined ? {} : { dayFirst }
+  const looked = (await (await send('rides/preview', csv, { fields: said })).json()) as TablePreview
+  const { mapping, fingerprint } = looked
+  const taken = await send('rides', csv, {
+    fields: { ...said, mapping: JSON.stringify(mapping), fingerprint },
+    key: v7(),
+  })
+  return { looked, taken }
+}
 const exported = async (name: TableName): Promise<string> =>
   (await shop.device.raw('GET', `/api/v1/export/${name}.csv`)).text()
 const head = (csv: string, rows: number): string =>
@@ -183,5 +194,36 @@ Hale Brandt,Quay,7005,town,hub-gear,8,4,19
   })
   it('leaves every bike in the state its facts give', async () => {
     expect((await inShop(shop.database, shopId, null, rebuildState)).differing).toEqual([])
+  })
+})
+
+describe('days of a table that can be read two ways', () => {
+  const rides = (...starts: string[]): string =>
+    `tag;start;end;km;title\n${starts.map((start, i) => `0400;${start} 09:00;${start} 10:00;2${i};By days ${start}`).join('\n')}\n`
+  const startsOf = async (): Promise<string[]> =>
+    (
+      await inShop(shop.database, shopId, null, (work) =>
+        work.select<{ at: string }>(
+          `SELECT to_char(occurred_at AT TIME ZONE 'Europe/London', 'YYYY-MM-DD HH24:MI') AS at FROM rides WHERE title LIKE 'By days%' ORDER BY 1`,
+        ),
+      )
+    ).map(({ at }) => at)
+  it('are asked about with the file’s own cells, and nothing is taken before somebody said', async () => {
+    const { looked, taken } = await withDays(rides('05/06/2021'))
+    expect(looked.days).toEqual({ order: null, examples: ['05/06/2021 09:00', '05/06/2021 10:00'] })
+    expect(looked.written).toEqual({ encoding: 'utf-8', delimiter: ';' })
+    expect(((await taken.json()) as { code: string }).code).toBe('days-unsaid')
+  })
+  it('are what was said, in the shop’s zone', async () => {
+    const { looked, taken } = await withDays(rides('05/06/2021'), 'no')
+    expect(looked.counts).toMatchObject({ new: 1, wrong: 0 })
+    expect(taken.status).toBe(200)
+    expect(await startsOf()).toEqual(['2021-05-06 09:00'])
+  })
+  it('are told by the file where a day of it is past the twelfth', async () => {
+    const { looked, taken } = await withDays(rides('05/07/2021', '17/07/2021'))
+    expect(looked.days).toMatchObject({ order: 'day-first' })
+    expect(taken.status).toBe(200)
+    expect(await startsOf()).toEqual(['2021-05-06 09:00', '2021-07-05 09:00', '2021-07-17 09:00'])
   })
 })

@@ -1,5 +1,7 @@
 import {
+  isMomentField,
   tableColumns,
+  type DaysWritten,
   TABLES_IN,
   type RowOf,
   type TableMapping,
@@ -11,6 +13,7 @@ import * as v from 'valibot'
 import { analyzeTables, type Work } from '../db/work.ts'
 import { atField, ProblemError, sentence } from '../problems/problem.ts'
 import { ImportError } from '../imports/parsedRide.ts'
+import { plainMoment } from '../imports/tableDays.ts'
 import { fingerprintOf, meant, rowsOf, tableHead, type TableHead } from '../imports/table.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { bikesIn } from './bikesIn.ts'
@@ -63,6 +66,7 @@ export function columnsOf(name: TableName, header: readonly string[]): TableMapp
  * @param mapping what the columns mean; null: to be guessed
  * @param skip rows to leave out, counted from 1
  * @param timeZone in which days and times without a zone are meant
+ * @param dayFirst what was said of days that can be read both ways; undefined where nobody was asked yet
  * @param apply whether it stays: whoever only looks takes it back, and what follows from it is not worked out
  * @throws ProblemError 422 for what is no table, or too long
  */
@@ -74,17 +78,35 @@ export async function takeTableIn(
     mapping: told,
     skip,
     timeZone,
+    dayFirst,
     apply,
-  }: { mapping: TableMapping | null; skip: readonly number[]; timeZone: string; apply: boolean },
+  }: {
+    mapping: TableMapping | null
+    skip: readonly number[]
+    timeZone: string
+    dayFirst: boolean | undefined
+    apply: boolean
+  },
 ): Promise<TablePreview & { added: number }> {
   // Which table it is was said by its name: what its rows are read as is what it writes.
   const table = IN[name] as InTable<TableName>
   const head = await tableHead(path).catch(asProblem)
   const { header } = head
   const mapping = told ?? columnsOf(name, header)
+  const moments = Object.keys(mapping).filter((field) => isMomentField(name, field))
+  const days = daysOf(
+    head,
+    moments.map((field) => mapping[field]!),
+  )
+  if (apply && days?.order === null && dayFirst === undefined) throw new ProblemError(422, 'days-unsaid')
+  const order = dayFirst ?? (days?.order == null ? undefined : days.order === 'day-first')
   const rows: TableRow[] = []
   const lines: Line[] = []
   for await (const { row, cells } of linesOf(path, head, mapping)) {
+    // As the shop's clock had it; what says its own zone, or cannot be read, stays as it is written.
+    for (const field of moments)
+      if (order !== undefined && cells[field] !== undefined)
+        cells[field] = plainMoment(cells[field], order) ?? cells[field]
     const read = v.safeParse(TABLES_IN[name], cells)
     if (read.success) lines.push({ row, cells, read: read.output })
     else
@@ -145,7 +167,20 @@ export async function takeTableIn(
     else await judgeBike(work, bikeId, { readingId: null, occurredAt: work.now })
   const counts = { new: 0, same: 0, conflict: 0, wrong: 0 }
   for (const { outcome } of rows) counts[outcome]++
-  return { header, mapping, counts, rows: shown(rows), fingerprint: await fingerprintOf(path, mapping), added }
+  const { encoding, delimiter } = head
+  return {
+    ...{ header, mapping, counts, days, written: { encoding, delimiter }, rows: shown(rows) },
+    ...{ fingerprint: await fingerprintOf(path, mapping), added },
+  }
+}
+
+/** How the days of some columns are written, together: what one of them proves holds for all. */
+function daysOf({ days }: TableHead, columns: readonly string[]): DaysWritten | null {
+  const all = columns.flatMap((column) => days[column] ?? [])
+  if (all.length === 0) return null
+  const orders = new Set(all.flatMap(({ order }) => order ?? []))
+  const examples = all.flatMap((one) => one.examples).slice(0, 3)
+  return { order: orders.size === 1 ? [...orders][0]! : null, examples }
 }
 
 /** Runs a row's work so that, where it is refused, nothing of it stays. @returns what was wrong with it */

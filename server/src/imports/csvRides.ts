@@ -1,13 +1,12 @@
 import dayjs from 'dayjs'
-import customParseFormat from 'dayjs/plugin/customParseFormat.js'
 import timezone from 'dayjs/plugin/timezone.js'
 import utc from 'dayjs/plugin/utc.js'
 import { parseOdometer, type Assumptions, SURFACES, type Surface } from '@pelrin/core'
 import type { CsvMapping } from '@pelrin/contract'
 import { ImportError, type ImportProblem, type ParsedRide } from './parsedRide.ts'
 import { rowsOf, type TableHead } from './table.ts'
+import { plainMoment } from './tableDays.ts'
 
-dayjs.extend(customParseFormat)
 dayjs.extend(utc)
 dayjs.extend(timezone)
 
@@ -81,11 +80,6 @@ export async function csvRides(
   return { rides, refused }
 }
 
-const CLOCKS = ['', ' HH:mm', ' HH:mm:ss', 'THH:mm', 'THH:mm:ss', ', HH:mm', ', HH:mm:ss', ' h:mm A', ', h:mm A']
-const YEAR_FIRST = ['YYYY-MM-DD', 'YYYY/MM/DD', 'YYYY.MM.DD']
-const DAY_FIRST = ['DD.MM.YYYY', 'D.M.YYYY', 'DD/MM/YYYY', 'D/M/YYYY', 'DD-MM-YYYY', 'D MMM YYYY']
-const MONTH_FIRST = ['MM/DD/YYYY', 'M/D/YYYY', 'MM-DD-YYYY', 'MMM D YYYY', 'MMM D, YYYY']
-
 /** A moment as tables write it, in the shop's zone unless it names its own; null when it cannot be read. */
 function momentOf(text: string, dayFirst: boolean, timeZone: string): number | null {
   // A zone stands behind a clock: the year of 05-06-2026 is none.
@@ -93,13 +87,8 @@ function momentOf(text: string, dayFirst: boolean, timeZone: string): number | n
     const at = Date.parse(text)
     return Number.isFinite(at) ? at : null
   }
-  for (const day of [...YEAR_FIRST, ...(dayFirst ? DAY_FIRST : MONTH_FIRST)])
-    for (const clock of CLOCKS)
-      if (dayjs(text, day + clock, true).isValid()) {
-        const plain = dayjs(text, day + clock, true).format('YYYY-MM-DDTHH:mm:ss')
-        return dayjs.tz(plain, timeZone).valueOf()
-      }
-  return null
+  const plain = plainMoment(text, dayFirst)
+  return plain === null ? null : dayjs.tz(plain, timeZone).valueOf()
 }
 
 const HOUR_MS = 3_600_000
@@ -119,6 +108,7 @@ const SURFACE_WORDS: Record<Surface, RegExp> = {
   wet: /wet|rain/i,
   damp: /damp|moist/i,
   dry: /dry/i,
+  indoor: /indoor|trainer|turbo|rollers|virtual/i,
 }
 
 function surfaceOf(text: string): Surface | null {

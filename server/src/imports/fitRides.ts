@@ -1,8 +1,8 @@
 import { readFile, stat } from 'node:fs/promises'
 import FitParser from 'fit-file-parser'
 import { TrackAdder, type TrackBounds } from '@pelrin/core'
-import { isCycling } from './sport.ts'
-import { ImportError, rideOfTrack, TrackKeeper, type ParsedRide } from './parsedRide.ts'
+import { isCycling, isIndoors } from './sport.ts'
+import { ImportError, riddenIndoors, rideOfTrack, TrackKeeper, type ParsedRide } from './parsedRide.ts'
 
 /** FIT is read as a whole; a day's ride is far smaller. */
 const LARGEST_BYTES = 40 * 1024 * 1024
@@ -17,6 +17,7 @@ interface FitSession {
   total_distance?: number
   total_elapsed_time?: number
   sport?: string | number
+  sub_sport?: string | number
 }
 
 /** Reads the ride of a FIT file: its distance as it states it, its track where it has one. */
@@ -51,7 +52,12 @@ export async function fitRides(path: string, bounds: TrackBounds): Promise<Parse
   const sum = adder.sum()
   const [session] = sessions
   const km = sessions.reduce((total, one) => total + (one.total_distance ?? 0), 0)
-  if (sum) return [rideOfTrack(sum, { km: km > 0 ? km : null, title: null, points: keeper.pack() })]
+  // A virtual ride has a track of somewhere nobody was.
+  const indoors = session !== undefined && sessions.every(({ sub_sport: part }) => isIndoors(String(part ?? '')))
+  if (sum) {
+    const ride = rideOfTrack(sum, { km: km > 0 ? km : null, title: null, points: keeper.pack() })
+    return [indoors ? riddenIndoors(ride) : ride]
+  }
   // Ridden indoors or without a fix: what the session states is all there is.
   if (!session?.start_time || !session.total_elapsed_time || km <= 0) throw new ImportError('file-without-ride')
   const from = new Date(session.start_time).getTime()
@@ -61,8 +67,7 @@ export async function fitRides(path: string, bounds: TrackBounds): Promise<Parse
       to: from + sessions.reduce((total, one) => total + (one.total_elapsed_time ?? 0), 0) * 1000,
       km,
       title: null,
-      // Indoors: no dirt.
-      surface: 'dry',
+      surface: 'indoor',
       profile: [],
       gaps: 0,
       jumps: 0,

@@ -219,11 +219,14 @@ export class Importer {
       if (told.kind === 'end') return
       const lines = [...told.lines, ...(await stage(work, id, told.file, told.rides))]
       await appendLines(work, id, lines)
-      if (told.table)
+      if (told.table) {
+        const { header, rows, days, encoding, delimiter } = told.table
+        const table = { file: told.file, header, rows, days, written: { encoding, delimiter }, mapping: told.mapping }
         await work.execute(`UPDATE ride_imports SET tables = tables || CAST(:table AS jsonb) WHERE id = :id`, {
           id,
-          table: JSON.stringify([{ file: told.file, ...told.table, mapping: told.mapping }]),
+          table: JSON.stringify([table]),
         })
+      }
     })
   }
 }

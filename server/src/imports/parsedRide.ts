@@ -1,5 +1,5 @@
 import { gunzipSync, gzipSync } from 'node:zlib'
-import type { TrackPoint, TrackSum } from '@pelrin/core'
+import type { Surface, TrackPoint, TrackSum } from '@pelrin/core'
 
 /** A ride as a file tells it. Distances in km, moments in ms. */
 export interface ParsedRide {
@@ -8,7 +8,7 @@ export interface ParsedRide {
   readonly km: number
   readonly title: string | null
   /** As the file says it; null where it does not. */
-  readonly surface: 'dry' | 'damp' | 'wet' | 'gritty' | null
+  readonly surface: Surface | null
   readonly profile: { at: number; share: number }[]
   readonly gaps: number
   readonly jumps: number
@@ -113,3 +113,6 @@ export function rideProblem({ from, to, km }: ParsedRide, now: number): ImportPr
   if (!(km > 0)) return 'file-without-ride'
   return (km / (to - from)) * 3_600_000 > FASTEST_KMH ? 'ride-too-fast' : null
 }
+
+/** A ride that turned wheels and went nowhere: where its track says it was, nobody was. */
+export const riddenIndoors = (ride: ParsedRide): ParsedRide => ({ ...ride, surface: 'indoor', points: null })

@@ -50,6 +50,26 @@ describe('days of a table', () => {
   })
 })
 
+describe('how the days of a table are written', () => {
+  const daysOf = async (...cells: string[]) =>
+    (await tableHead(await file(`start,km\n${cells.map((cell) => `${cell},20\n`).join('')}`))).days['start']
+  it('is told by days past the twelfth, whichever row has one', async () => {
+    expect(await daysOf('05/06/2026', '17/06/2026')).toEqual({ order: 'day-first', examples: ['05/06/2026'] })
+    expect(await daysOf('05/06/2026', '06/17/2026 14:30')).toMatchObject({ order: 'month-first' })
+  })
+  it('is asked about where none is, or where they tell both, with the file’s own cells', async () => {
+    expect(await daysOf('05/06/2026', '1.2.2026', '05/06/2026')).toEqual({
+      order: null,
+      examples: ['05/06/2026', '1.2.2026'],
+    })
+    expect(await daysOf('17/06/2026', '06/17/2026', '05/06/2026')).toMatchObject({ order: null })
+  })
+  it('is no question where every day says it itself, or is the same either way', async () => {
+    expect(await daysOf('2026-06-05', '5 Jun 2026')).toBeUndefined()
+    expect(await daysOf('06/06/2026')).toMatchObject({ order: 'day-first' })
+  })
+})
+
 describe('letters of a table', () => {
   const table = 'Kunde;Größe\nMüller;£ 5\nNuñez;3\n'
   it.each(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'])('in %s', async (encoding) => {
@@ -95,8 +115,15 @@ describe('tracks', () => {
     const { rides } = await read(
       `<TrainingCenterDatabase><Activities><MultiSportSession>${lap('Running', 10)}${lap('Biking', 31.5)}</MultiSportSession></Activities></TrainingCenterDatabase>`,
     )
-    expect(rides).toMatchObject([{ km: 31.5, surface: 'dry', points: null }])
+    expect(rides).toMatchObject([{ km: 31.5, surface: 'indoor', points: null }])
     expect(rides[0]!.to - rides[0]!.from).toBe(3_600_000)
+  })
+  it('of a virtual ride are indoors, whatever their track says', async () => {
+    const { rides } = await read(gpx(track('<type>VirtualRide</type>') + track('<type>cycling</type>')))
+    expect(rides.map(({ surface, points: kept }) => [surface, kept === null])).toEqual([
+      ['indoor', true],
+      [null, false],
+    ])
   })
   it('packed are read, and nothing that is packed twice', async () => {
     const packed = gzipSync(gpx(track('<name>Packed</name>')))

@@ -1,3 +1,4 @@
+import type { TableHead } from './table.ts'
 import { stat } from 'node:fs/promises'
 import type { MessagePort } from 'node:worker_threads'
 import type { Assumptions } from '@pelrin/core'
@@ -34,7 +35,7 @@ export type ReadTold =
       readonly file: string
       readonly rides: ParsedRide[]
       readonly lines: ImportLine[]
-      readonly table: { header: string[]; rows: string[][] } | null
+      readonly table: TableHead | null
       readonly mapping: CsvMapping | null
     }
   /** All is told: nothing comes after. */
@@ -98,7 +99,7 @@ export default async function readFiles({
         file: name,
         rides: good,
         lines,
-        table: table && { header: table.header, rows: table.rows },
+        table,
         mapping,
       })
     } catch (error) {

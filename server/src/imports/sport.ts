@@ -11,3 +11,6 @@ const UNSAID = /^(|other|generic|unknown|workout|training|multi_?sport|default)$
  */
 export const isCycling = (sport: string): boolean =>
   UNSAID.test(sport.trim()) || (CYCLING.test(sport) && !OTHER.test(sport)) || /^\d+$/.test(sport.trim())
+
+/** Whether a kind of riding, as a file calls it, is on a trainer or rollers. */
+export const isIndoors = (kind: string): boolean => /indoor|trainer|virtual|spin|roller/i.test(kind)

@@ -4,6 +4,8 @@ import { RIDE_IMPORTS, type RideImportRow } from './models.ts'
 
 /** Imports shown of a bike. */
 const SHOWN = 12
+/** What imports of before say of how their tables were written: nothing. */
+const UNGUESSED = { days: {}, written: null }
 
 export const asRideImport = ({ report, ...row }: RideImportRow): RideImport => ({
   id: row.id,
@@ -14,7 +16,7 @@ export const asRideImport = ({ report, ...row }: RideImportRow): RideImport => (
   files: row.files,
   done: row.done,
   lines: report,
-  tables: row.tables,
+  tables: row.tables.map((table) => ({ ...UNGUESSED, ...table })),
 })
 
 export async function importsOfBike(work: Work, bikeId: string): Promise<RideImportRow[]> {

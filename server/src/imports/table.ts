@@ -3,10 +3,14 @@ import { createReadStream } from 'node:fs'
 import { Readable } from 'node:stream'
 import { parse } from 'csv-parse'
 import { decoded, encodingOf } from './encoding.ts'
+import type { DaysWritten } from '@pelrin/contract'
 import { ImportError } from './parsedRide.ts'
+import { DaysSeen } from './tableDays.ts'
 
 const LONGEST_CELL = 500
 const ROWS_SHOWN = 4
+/** So many rows are looked through for how their days are written. */
+const ROWS_LOOKED_THROUGH = 20_000
 
 /** How a table is written. */
 export interface TableWritten {
@@ -21,6 +25,8 @@ export interface TableWritten {
 export interface TableHead extends TableWritten {
   readonly header: string[]
   readonly rows: string[][]
+  /** Of each column with days told by the order of their numbers, by its name. */
+  readonly days: Readonly<Record<string, DaysWritten>>
 }
 
 /** A table's rows as they come, cells trimmed. @throws ImportError for what is no table */
@@ -63,13 +69,22 @@ export async function tableHead(path: string): Promise<TableHead> {
   const delimiter = named ?? [';', '\t', ','].sort((a, b) => line.split(b).length - line.split(a).length)[0]!
   const written = { delimiter, encoding, skip }
   const found: string[][] = []
+  const seen: DaysSeen[] = []
+  let n = 0
   for await (const row of rowsOf(path, written)) {
-    found.push(row)
-    if (found.length > ROWS_SHOWN) break
+    if (found.length <= ROWS_SHOWN) found.push(row)
+    for (const [i, cell] of row.entries()) (seen[i] ??= new DaysSeen()).see(cell)
+    if (++n > ROWS_LOOKED_THROUGH) break
   }
   const [header, ...rows] = found
   if (!header || header.length < 2 || rows.length === 0) throw new ImportError('file-unreadable')
-  return { header, rows, ...written }
+  const days = Object.fromEntries(
+    header.flatMap((name, i) => {
+      const told = seen[i]?.told()
+      return told ? [[name, told]] : []
+    }),
+  )
+  return { header, rows, days, ...written }
 }
 
 /** A cell as it is meant: a sign that keeps a spreadsheet from computing it is no part of it. */

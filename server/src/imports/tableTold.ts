@@ -6,6 +6,13 @@ const Told = v.object({
   mapping: v.optional(v.pipe(v.string(), v.parseJson(), TableMapping)),
   skip: v.optional(v.pipe(v.string(), v.parseJson(), v.array(v.number())), '[]'),
   fingerprint: v.optional(v.string(), ''),
+  /** What somebody said of days that can be read both ways. */
+  dayFirst: v.optional(
+    v.pipe(
+      v.picklist(['yes', 'no']),
+      v.transform((said) => said === 'yes'),
+    ),
+  ),
 })
 
 /** What was sent beside a table: what its columns mean, which rows stay out, and what was looked at. @throws ProblemError 422 */

@@ -1,8 +1,8 @@
 import { SaxesParser } from 'saxes'
 import { TrackAdder, type TrackBounds, type TrackPoint } from '@pelrin/core'
 import { decoded, encodingOf } from './encoding.ts'
-import { isCycling } from './sport.ts'
-import { ImportError, RIDES_A_FILE, rideOfTrack, TrackKeeper, type ParsedRide } from './parsedRide.ts'
+import { isCycling, isIndoors } from './sport.ts'
+import { ImportError, riddenIndoors, RIDES_A_FILE, rideOfTrack, TrackKeeper, type ParsedRide } from './parsedRide.ts'
 
 /** Text of one element that is believed: longer is no time, name or number. */
 const LONGEST_TEXT = 400
@@ -55,18 +55,19 @@ class RideReading {
     if (this.sport !== null && !isCycling(this.sport)) return 'other-sport'
     if (this.points === 0) return this.indoors()
     if (this.timeless === this.points) return 'timeless'
-    return rideOfTrack(this.adder.sum(), {
+    const ride = rideOfTrack(this.adder.sum(), {
       km: this.stated && this.statedM > 0 ? this.statedM / 1000 : null,
       title: this.title,
       points: this.keeper.pack(),
     })
+    return this.sport !== null && isIndoors(this.sport) ? riddenIndoors(ride) : ride
   }
 
-  /** Ridden on a trainer: no positions, and no dirt. What its laps state is all there is. */
+  /** Ridden on a trainer: no positions. What its laps state is all there is. */
   private indoors(): ParsedRide | null {
     if (!this.stated || this.statedM <= 0 || !(this.to > this.from)) return null
     return {
-      ...{ from: this.from, to: this.to, km: this.statedM / 1000, title: this.title, surface: 'dry' },
+      ...{ from: this.from, to: this.to, km: this.statedM / 1000, title: this.title, surface: 'indoor' },
       ...{ profile: [], gaps: 0, jumps: 0, points: null },
     }
   }

@@ -26,6 +26,8 @@ export function useTable<Seen extends Looked, Done>(
   const [file, setFile] = useState<File | null>(null)
   const [seen, setSeen] = useState<Seen | null>(null)
   const [skip, setSkip] = useState<ReadonlySet<number>>(new Set())
+  /** What was told beside the file and what its columns mean. */
+  const [said, setSaid] = useState<Readonly<Record<string, string>>>({})
   const [running, setRunning] = useState<AbortController | null>(null)
   const [wrong, setWrong] = useState<string | null>(null)
   const [key, setKey] = useState(() => v7())
@@ -42,10 +44,15 @@ export function useTable<Seen extends Looked, Done>(
       setRunning(null)
     }
   }
-  const look = async (from: File, mapping: TableMapping | null): Promise<Seen | null> => {
+  const look = async (
+    from: File,
+    mapping: TableMapping | null,
+    told: Readonly<Record<string, string>> = {},
+  ): Promise<Seen | null> => {
     setFile(from)
-    const fields = mapping === null ? {} : { fields: { mapping: JSON.stringify(mapping) } }
-    const answer = await run((signal) => sendForm(path.look, [from], { ...fields, signal }))
+    setSaid(told)
+    const fields = { ...told, ...(mapping === null ? {} : { mapping: JSON.stringify(mapping) }) }
+    const answer = await run((signal) => sendForm(path.look, [from], { fields, signal }))
     const read = answer === null ? null : v.parse(schemas.seen, answer)
     setSeen(read)
     setSkip(new Set())
@@ -55,13 +62,14 @@ export function useTable<Seen extends Looked, Done>(
   const take = async (): Promise<Done | null> => {
     if (!file || !seen) return null
     const { mapping, fingerprint } = seen
-    const fields = { mapping: JSON.stringify(mapping), skip: JSON.stringify([...skip]), fingerprint }
+    const fields = { ...said, mapping: JSON.stringify(mapping), skip: JSON.stringify([...skip]), fingerprint }
     const answer = await run((signal) => sendForm(path.take, [file], { key, fields, signal }))
     return answer === null ? null : v.parse(schemas.done, answer)
   }
   return {
     file,
     seen,
+    said,
     skip,
     wrong,
     busy: running !== null,

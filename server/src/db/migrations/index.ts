@@ -27,6 +27,7 @@ import { visitsChanged } from './0027-visits-changed.ts'
 import { apiTokens } from './0028-api-tokens.ts'
 import { mail } from './0029-mail.ts'
 import { bikeTwins } from './0030-bike-twins.ts'
+import { indoors } from './0031-indoors.ts'
 import { gone } from './0014-gone.ts'
 import { otherWear } from './0011-other-wear.ts'
 
@@ -62,4 +63,5 @@ export const migrations: readonly Migration[] = [
   apiTokens,
   mail,
   bikeTwins,
+  indoors,
 ]

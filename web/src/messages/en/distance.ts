@@ -17,7 +17,7 @@ export const distanceOf = {
   minutes: 'Minutes',
   inUnit: 'Distance, {{unit}}',
   surface: 'Surface',
-  surfaceOf: { dry: 'dry', damp: 'damp', wet: 'wet', gritty: 'gritty', unknown: 'not said' },
+  surfaceOf: { indoor: 'indoors', dry: 'dry', damp: 'damp', wet: 'wet', gritty: 'gritty', unknown: 'not said' },
   surfaceHelp: 'gritty: sand, salt or mud',
   rideTitle: 'Name',
   source: { typed: 'typed', file: 'file', service: 'service' },
@@ -99,7 +99,6 @@ export const imports = {
     none: 'not in this table',
   },
   unit: 'in',
-  dayFirst: 'Days are written day first',
   useColumns: 'Read it so',
   remembered: 'Remembered for tables with the same header.',
   code: {

@@ -20,6 +20,11 @@ export const tableIn = {
   isNew: 'new',
   differs: '{{field}}: here {{here}}, in the table {{given}}',
   empty: 'nothing',
+  written: 'Read as {{encoding}}, columns parted by {{sign}}. If letters look wrong below, save the table as UTF-8.',
+  sign: { comma: 'commas', semicolon: 'semicolons', tab: 'tabs' },
+  whichDay: 'These days can be read two ways: {{cells}}. Which day is it?',
+  dayIs: '{{cell}} is {{day}}',
+  order: { 'day-first': 'Days are written day first.', 'month-first': 'Days are written month first.' },
   unread: 'Not read: {{columns}}.',
   done: '{{added}} added, {{left}} left out.',
 } as const

@@ -165,6 +165,7 @@ export const why = {
     'km-dry': 'on dry roads',
     'km-damp': 'in the damp',
     'km-wet': 'in the wet',
+    'km-indoor': 'indoors',
     'km-gritty': 'in sand, salt or mud',
     'km-unknown': 'on what nobody said',
     'new-chain-km': 'new up to',

@@ -104,7 +104,7 @@ function MixBar({ mix }: { mix: SurfaceKm }) {
   const shares = surfaceShares(mix)
   if (!shares) return null
   const parts = SURFACES.filter((surface) => shares.of[surface] > 0)
-  const fill = { dry: 0.15, damp: 0.35, wet: 0.6, gritty: 0.9 } as const
+  const fill = { indoor: 0.05, dry: 0.15, damp: 0.35, wet: 0.6, gritty: 0.9 } as const
   return (
     <Box>
       <Stack direction="row" sx={{ height: 22, border: `1.5px solid ${ink('edge')}` }} aria-hidden>

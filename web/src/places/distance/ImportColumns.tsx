@@ -1,10 +1,12 @@
-import { Alert, Box, Button, FormControlLabel, MenuItem, Stack, Switch, TextField, Typography } from '@mui/material'
+import { Alert, Box, Button, MenuItem, Stack, TextField, Typography } from '@mui/material'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { endpoints, type CsvMapping, type RideImport } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useWrite } from '../../api/useWrite.ts'
+import { DayOrder } from '../../pieces/DayOrder.tsx'
+import { TableWritten } from '../../pieces/TableWritten.tsx'
 import { ink } from '../../theme/theme.ts'
 
 const COLUMNS = ['start', 'distance', 'duration', 'surface', 'title'] as const
@@ -29,9 +31,13 @@ export function ImportColumns({
     title: guess(/name|title/i),
   })
   const [unit, setUnit] = useState<'km' | 'mi'>(/mi(le|\b)/i.test(columns.distance) ? 'mi' : 'km')
-  const [dayFirst, setDayFirst] = useState(true)
+  const [said, setSaid] = useState<boolean | undefined>()
+  // As the file itself tells, else as somebody says; a day that says its own order needs neither.
+  const days = table.days[columns.start]
+  const dayFirst = said ?? (days === undefined ? true : days.order === null ? undefined : days.order === 'day-first')
   const { wrong, write } = useWrite()
   const save = async (): Promise<void> => {
+    if (dayFirst === undefined) return
     const mapping: CsvMapping = {
       start: columns.start,
       distance: columns.distance,
@@ -49,6 +55,7 @@ export function ImportColumns({
   return (
     <Box sx={{ border: 1, borderColor: 'divider', p: 1.25, display: 'grid', gap: 1 }}>
       <Typography sx={{ fontWeight: 600 }}>{t('imports.columns', { file: table.file })}</Typography>
+      {table.written && <TableWritten written={table.written} />}
       <Box sx={{ overflow: 'auto' }} tabIndex={0} role="group" aria-label={table.file}>
         <table style={{ borderCollapse: 'collapse', fontSize: 13.5 }}>
           <thead>
@@ -106,15 +113,12 @@ export function ImportColumns({
           <MenuItem value="km">km</MenuItem>
           <MenuItem value="mi">mi</MenuItem>
         </TextField>
-        <FormControlLabel
-          control={<Switch checked={dayFirst} onChange={(_, on) => setDayFirst(on)} />}
-          label={t('imports.dayFirst')}
-        />
       </Stack>
+      {days && <DayOrder days={days} dayFirst={said} onSay={setSaid} />}
       {wrong && <Alert severity="error">{wrong.sentence}</Alert>}
       <Button
         variant="contained"
-        disabled={columns.start === '' || columns.distance === ''}
+        disabled={columns.start === '' || columns.distance === '' || dayFirst === undefined}
         onClick={() => void save()}
       >
         {t('imports.useColumns')}

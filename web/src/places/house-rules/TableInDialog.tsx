@@ -4,9 +4,11 @@ import { useTranslation } from 'react-i18next'
 import { tableColumns, TablePreview, TableTaken, type TableName, type TableRow } from '@pelrin/contract'
 import { useTable } from '../../api/useTable.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
+import { DayOrder } from '../../pieces/DayOrder.tsx'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { TableFile } from '../../pieces/TableFile.tsx'
 import { TableCounts, TableRows } from '../../pieces/TableRows.tsx'
+import { TableWritten } from '../../pieces/TableWritten.tsx'
 
 const SCHEMAS = { seen: TablePreview, done: TableTaken }
 const OUTCOMES = ['wrong', 'conflict', 'new'] as const
@@ -18,7 +20,9 @@ export function TableInDialog({ name, onClose }: { name: TableName; onClose: () 
   const client = useQueryClient()
   const { tell } = useSurroundings()
   const table = useTable({ look: `/import/${name}/preview`, take: `/import/${name}` }, SCHEMAS)
-  const { seen, skip, busy } = table
+  const { seen, said: told, skip, busy } = table
+  const dayFirst = told['dayFirst'] === undefined ? undefined : told['dayFirst'] === 'yes'
+  const unsaid = seen?.days?.order === null && dayFirst === undefined
   const take = async (): Promise<void> => {
     const done = await table.take()
     if (!done) return
@@ -66,6 +70,16 @@ export function TableInDialog({ name, onClose }: { name: TableName; onClose: () 
         />
         {seen && (
           <>
+            <TableWritten written={seen.written} />
+            {seen.days && (
+              <DayOrder
+                days={seen.days}
+                dayFirst={dayFirst}
+                onSay={(first) =>
+                  table.file && void table.look(table.file, seen.mapping, { dayFirst: first ? 'yes' : 'no' })
+                }
+              />
+            )}
             {unread.length > 0 && (
               <Typography variant="body2" color="textSecondary">
                 {t('tableIn.unread', { columns: unread.join(', ') })}
@@ -96,7 +110,7 @@ export function TableInDialog({ name, onClose }: { name: TableName; onClose: () 
               })}
             />
             <Stack direction="row" sx={{ justifyContent: 'flex-end' }}>
-              <Button variant="contained" disabled={busy || taken === 0} onClick={() => void take()}>
+              <Button variant="contained" disabled={busy || taken === 0 || unsaid} onClick={() => void take()}>
                 {taken === 0 ? t('tableIn.nothing') : t('tableIn.take', { count: taken })}
               </Button>
             </Stack>
