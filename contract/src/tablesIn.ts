@@ -163,6 +163,8 @@ export const TablePreview = v.object({
   written: TableGuess,
   /** How its days are written where only their order tells; null where every one says so itself. */
   days: v.nullable(DaysWritten),
+  /** Instruments named by it that are not here, and of which it does not say what they are: told once for all their rows. */
+  instruments: v.array(v.string()),
   counts: v.object({ new: v.number(), same: v.number(), conflict: v.number(), wrong: v.number() }),
   /** What is wrong or in conflict first, as many as a screen can show. */
   rows: v.array(TableRow),

@@ -116,7 +116,7 @@ export function archiveRoutes(serving: Serving): void {
   serving.file(fileRoutes.previewTable, async ({ ctx, session, author, params }) => {
     const name = tableNamed(params['name'])
     ctx.body = await withFiles(ctx.req, scratch, session.shop.id, async ({ files, fields }) => {
-      const { mapping = null, dayFirst } = tableTold(fields)
+      const { mapping = null, dayFirst, instruments } = tableTold(fields)
       return inShop(
         database,
         session.shop.id,
@@ -128,6 +128,7 @@ export function archiveRoutes(serving: Serving): void {
             skip: [],
             timeZone,
             dayFirst,
+            instruments,
             apply: false,
           })
           throw new OnlyLooked(preview)
@@ -140,20 +141,27 @@ export function archiveRoutes(serving: Serving): void {
     const name = tableNamed(params['name'])
     const key = idempotencyKey(ctx.get('Idempotency-Key'))
     ctx.body = await withFiles(ctx.req, scratch, session.shop.id, ({ files, fields }) => {
-      const { mapping, skip, dayFirst, fingerprint: previewed } = tableTold(fields)
+      const { mapping, skip, dayFirst, instruments, fingerprint: previewed } = tableTold(fields)
       if (mapping === undefined) throw new ProblemError(422, 'field-invalid')
       return inShop(
         database,
         session.shop.id,
         author,
         (work) =>
-          once(work, key, fingerprint('POST', ctx.path, { previewed, skip, dayFirst }), async () => {
+          once(work, key, fingerprint('POST', ctx.path, { previewed, skip, dayFirst, instruments }), async () => {
             const { timeZone } = session.shop
             const {
               added,
               counts,
               fingerprint: read,
-            } = await takeTableIn(work, name, files[0]!.path, { mapping, skip, timeZone, dayFirst, apply: true })
+            } = await takeTableIn(work, name, files[0]!.path, {
+              mapping,
+              skip,
+              timeZone,
+              dayFirst,
+              instruments,
+              apply: true,
+            })
             if (read !== previewed) throw new ProblemError(409, 'file-changed')
             await audited(work, 'imported', name, session.shop.id, { added, counts })
             return v.parse(TableTaken, { added, left: counts.same + counts.conflict + counts.wrong })

@@ -227,3 +227,23 @@ describe('days of a table that can be read two ways', () => {
     expect(await startsOf()).toEqual(['2021-05-06 09:00', '2021-07-05 09:00', '2021-07-17 09:00'])
   })
 })
+
+describe('instruments a table only names', () => {
+  const csv = `tag;at;instrument;typed;pitches\n0400;2026-11-02 10:00;Old brass rule;204.1;16\n0400;2026-11-09 10:00;Old brass rule;204.2;16\n`
+  it('are asked for once for all their rows, and hang on the wall once told', async () => {
+    const preview = await look('readings', csv)
+    expect(preview.instruments).toEqual(['Old brass rule'])
+    expect(preview.counts).toMatchObject({ new: 0, wrong: 2 })
+    const fields = { instruments: JSON.stringify({ 'Old brass rule': 'steel-rule' }) }
+    const told = (await (await send('readings/preview', csv, { fields })).json()) as TablePreview
+    expect(told).toMatchObject({ instruments: [], counts: { new: 2, wrong: 0 } })
+    const { mapping, fingerprint } = told
+    const taken = await send('readings', csv, {
+      fields: { ...fields, mapping: JSON.stringify(mapping), fingerprint },
+      key: v7(),
+    })
+    expect(await taken.json()).toMatchObject({ added: 2 })
+    const { body: wall } = await shop.device.ask(endpoints.instruments)
+    expect(wall.filter(({ name }) => name === 'Old brass rule')).toMatchObject([{ kind: 'steel-rule' }])
+  })
+})

@@ -9,6 +9,7 @@ import {
   type TablePreview,
   type TableRow,
 } from '@pelrin/contract'
+import type { InstrumentKind } from '@pelrin/core'
 import * as v from 'valibot'
 import { analyzeTables, type Work } from '../db/work.ts'
 import { atField, ProblemError, sentence } from '../problems/problem.ts'
@@ -67,6 +68,7 @@ export function columnsOf(name: TableName, header: readonly string[]): TableMapp
  * @param skip rows to leave out, counted from 1
  * @param timeZone in which days and times without a zone are meant
  * @param dayFirst what was said of days that can be read both ways; undefined where nobody was asked yet
+ * @param instruments what kind those are that the table only names
  * @param apply whether it stays: whoever only looks takes it back, and what follows from it is not worked out
  * @throws ProblemError 422 for what is no table, or too long
  */
@@ -79,12 +81,14 @@ export async function takeTableIn(
     skip,
     timeZone,
     dayFirst,
+    instruments,
     apply,
   }: {
     mapping: TableMapping | null
     skip: readonly number[]
     timeZone: string
     dayFirst: boolean | undefined
+    instruments: Readonly<Record<string, InstrumentKind>>
     apply: boolean
   },
 ): Promise<TablePreview & { added: number }> {
@@ -107,6 +111,8 @@ export async function takeTableIn(
     for (const field of moments)
       if (order !== undefined && cells[field] !== undefined)
         cells[field] = plainMoment(cells[field], order) ?? cells[field]
+    const kind = name === 'readings' ? instruments[cells['instrument'] ?? ''] : undefined
+    if (kind !== undefined) cells['instrument_kind'] ??= kind
     const read = v.safeParse(TABLES_IN[name], cells)
     if (read.success) lines.push({ row, cells, read: read.output })
     else
@@ -126,6 +132,7 @@ export async function takeTableIn(
         }),
       })
   }
+  const unknown = name === 'readings' ? await unknownInstruments(work, lines) : []
   const skipped = new Set(skip)
   const followed = new Set<string>()
   let added = 0
@@ -169,9 +176,24 @@ export async function takeTableIn(
   for (const { outcome } of rows) counts[outcome]++
   const { encoding, delimiter } = head
   return {
-    ...{ header, mapping, counts, days, written: { encoding, delimiter }, rows: shown(rows) },
+    ...{ header, mapping, counts, days, written: { encoding, delimiter }, instruments: unknown, rows: shown(rows) },
     ...{ fingerprint: await fingerprintOf(path, mapping), added },
   }
+}
+
+/** Instruments that rows only name: neither here, nor told what they are. */
+async function unknownInstruments(work: Work, lines: readonly Line[]): Promise<string[]> {
+  const named = new Set(
+    lines.flatMap(({ cells }) =>
+      cells['instrument'] === undefined || cells['instrument_kind'] !== undefined ? [] : cells['instrument'],
+    ),
+  )
+  if (named.size === 0) return []
+  const here = await work.select<{ name: string }>(
+    'SELECT lower(name) AS name FROM instruments WHERE retired_at IS NULL',
+  )
+  const known = new Set(here.map((one) => one.name))
+  return [...named].filter((one) => !known.has(one.toLowerCase()))
 }
 
 /** How the days of some columns are written, together: what one of them proves holds for all. */

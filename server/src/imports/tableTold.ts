@@ -1,4 +1,4 @@
-import { TableMapping } from '@pelrin/contract'
+import { InstrumentKind, TableMapping } from '@pelrin/contract'
 import * as v from 'valibot'
 import { ProblemError } from '../problems/problem.ts'
 
@@ -6,6 +6,8 @@ const Told = v.object({
   mapping: v.optional(v.pipe(v.string(), v.parseJson(), TableMapping)),
   skip: v.optional(v.pipe(v.string(), v.parseJson(), v.array(v.number())), '[]'),
   fingerprint: v.optional(v.string(), ''),
+  /** What kind instruments are that the table only names. */
+  instruments: v.optional(v.pipe(v.string(), v.parseJson(), v.record(v.string(), InstrumentKind)), '{}'),
   /** What somebody said of days that can be read both ways. */
   dayFirst: v.optional(
     v.pipe(

@@ -20,6 +20,7 @@ export const tableIn = {
   isNew: 'new',
   differs: '{{field}}: here {{here}}, in the table {{given}}',
   empty: 'nothing',
+  instruments: 'These instruments are not on your wall yet. What are they?',
   written: 'Read as {{encoding}}, columns parted by {{sign}}. If letters look wrong below, save the table as UTF-8.',
   sign: { comma: 'commas', semicolon: 'semicolons', tab: 'tabs' },
   whichDay: 'These days can be read two ways: {{cells}}. Which day is it?',

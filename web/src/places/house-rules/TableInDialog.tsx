@@ -8,6 +8,7 @@ import { DayOrder } from '../../pieces/DayOrder.tsx'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { TableFile } from '../../pieces/TableFile.tsx'
 import { TableCounts, TableRows } from '../../pieces/TableRows.tsx'
+import { NamedInstruments } from './NamedInstruments.tsx'
 import { TableWritten } from '../../pieces/TableWritten.tsx'
 
 const SCHEMAS = { seen: TablePreview, done: TableTaken }
@@ -76,8 +77,19 @@ export function TableInDialog({ name, onClose }: { name: TableName; onClose: () 
                 days={seen.days}
                 dayFirst={dayFirst}
                 onSay={(first) =>
-                  table.file && void table.look(table.file, seen.mapping, { dayFirst: first ? 'yes' : 'no' })
+                  table.file && void table.look(table.file, seen.mapping, { ...told, dayFirst: first ? 'yes' : 'no' })
                 }
+              />
+            )}
+            {seen.instruments.length > 0 && (
+              <NamedInstruments
+                names={seen.instruments}
+                busy={busy}
+                onSay={(kinds) => {
+                  const before = JSON.parse(told['instruments'] ?? '{}') as object
+                  const instruments = JSON.stringify({ ...before, ...kinds })
+                  if (table.file) void table.look(table.file, seen.mapping, { ...told, instruments })
+                }}
               />
             )}
             {unread.length > 0 && (
