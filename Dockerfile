@@ -11,8 +11,10 @@ COPY web/package.json web/
 COPY e2e/package.json e2e/
 RUN npm ci --ignore-scripts --no-audit --no-fund
 COPY . .
-# Built once, here: the application that is served is part of the image.
-RUN node --import tsx scripts/buildWebNow.ts && mkdir -p /var/lib/pelrin && chown node:node /var/lib/pelrin
+# Built and compiled once, here: what serves and is served is part of the image.
+RUN node --import tsx scripts/buildWebNow.ts \
+  && node -e "import('/opt/pelrin/scripts/compile.mjs').then(({ compile }) => compile('/opt/pelrin'))" \
+  && mkdir -p /var/lib/pelrin && chown node:node /var/lib/pelrin
 USER node
 EXPOSE 7340
 VOLUME /var/lib/pelrin

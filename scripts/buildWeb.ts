@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto'
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { build } from 'vite'
 import { say } from './plain.ts'
 
 /** Everything the built web application is made from, as one number. */
@@ -20,11 +19,17 @@ function fingerprint(root: string): string {
   return hash.digest('hex')
 }
 
+const markIn = (root: string): string => join(root, 'web/dist/.made-from')
+
+/** Whether the web application there is is of these very sources. */
+export const webIsBuilt = (root: string): boolean =>
+  existsSync(markIn(root)) && readFileSync(markIn(root), 'utf8') === fingerprint(root)
+
 /** Builds the web application unless the one there is of these very sources. */
 export async function buildWeb(root: string): Promise<void> {
-  const mark = join(root, 'web/dist/.made-from')
-  const now = fingerprint(root)
-  if (existsSync(mark) && readFileSync(mark, 'utf8') === now) return
+  if (webIsBuilt(root)) return
+  // Only here: it is as large as everything else together.
+  const { build } = await import('vite')
   say('Building the web application …')
   // Whoever asks, be it a test: what is served is the libraries' production build, several times as fast as the other.
   const before = process.env['NODE_ENV']
@@ -32,5 +37,5 @@ export async function buildWeb(root: string): Promise<void> {
   await build({ root: join(root, 'web'), logLevel: 'error' })
   if (before === undefined) delete process.env['NODE_ENV']
   else process.env['NODE_ENV'] = before
-  writeFileSync(mark, now)
+  writeFileSync(markIn(root), fingerprint(root))
 }

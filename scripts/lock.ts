@@ -11,7 +11,7 @@ interface Holder {
 function isAlive({ pid }: Holder): boolean {
   try {
     process.kill(pid, 0)
-    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('start.ts')
+    return /scripts\/(\.built\/start\.js|start\.ts)/.test(readFileSync(`/proc/${pid}/cmdline`, 'utf8'))
   } catch {
     return false
   }

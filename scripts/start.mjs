@@ -11,6 +11,16 @@ if (process.argv.includes('--help')) {
   process.exit(0)
 }
 ensureInstalled()
+// Whoever works on it has the sources themselves run, and again whenever they change.
+const dev = process.argv.includes('--dev')
+if (!dev) {
+  // Not before: on a fresh machine it has only just been installed.
+  const { compile } = await import('./compile.mjs')
+  await compile(root)
+}
+const program = dev
+  ? ['--import', 'tsx', join(root, 'scripts/start.ts')]
+  : ['--enable-source-maps', join(root, 'scripts/.built/start.js')]
 
 const restarts = new Restarts()
 let stopping = false
@@ -18,7 +28,7 @@ let child = begin(false)
 
 /** @param {boolean} again whether it is begun after something ended it: what it left may still be on its way out */
 function begin(again) {
-  const begun = spawn(process.execPath, ['--import', 'tsx', join(root, 'scripts/start.ts'), ...process.argv.slice(2)], {
+  const begun = spawn(process.execPath, [...program, ...process.argv.slice(2)], {
     cwd: root,
     stdio: ['inherit', 'inherit', 'inherit', 'ipc'],
     env: { ...process.env, ...(again ? { PELRIN_BEGUN_AGAIN: 'yes' } : {}) },

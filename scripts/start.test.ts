@@ -196,8 +196,8 @@ describe('npm start', () => {
     expect(second.said()).not.toMatch(/\n\s+at /)
 
     // Whatever ends a part of it, it is back by itself.
-    const supervisor = (): number => childOf(first.child.pid!, 'scripts/start.ts')
-    const server = (): number => childOf(supervisor(), 'server/src/main.ts')
+    const supervisor = (): number => childOf(first.child.pid!, 'scripts/.built/start.js')
+    const server = (): number => childOf(supervisor(), 'server/.built/main.js')
     const postmaster = (): number =>
       Number(readFileSync(join(data, 'postgres/cluster/postmaster.pid'), 'utf8').split('\n')[0])
     for (const [what, pid] of [

@@ -4,13 +4,17 @@ import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { backupsIn, makeBackup, type BackupTools } from '../server/src/backups/backup.ts'
 import { addressOf } from './address.ts'
+import { webIsBuilt } from './buildWeb.ts'
 import { Lock } from './lock.ts'
 import { readOptions, refuseOpenDemo, type Options } from './options.ts'
 import { linkOf } from './ownersLink.ts'
 import { PlainError, say, sentenceOf } from './plain.ts'
 import { startCluster } from './postgres/cluster.ts'
+import type { StandInsTold } from '../standins/all.ts'
 import { postgresPrograms } from './postgres/programs.ts'
-import { prepareDatabase, type DatabaseUrls } from './prepareDatabase.ts'
+import type { DatabaseUrls, Prepared } from './prepareDatabase.ts'
+import type { PrepareAsked, PrepareTold } from './prepareNow.ts'
+import { programOf } from './program.ts'
 import { secretKey } from './secretKey.ts'
 import { WatchedCluster } from './supervise/database.ts'
 import { SupervisedServer, type ServerOptions } from './supervise/server.ts'
@@ -115,18 +119,35 @@ async function startReloading(options: Options, env: NodeJS.ProcessEnv): Promise
   await answers(`${addressOf(options)}/health/live`)
 }
 
-/** Starts a stand-in as the program of its own that it is. @returns where it listens, `host:port` */
-function startStandIn(name: 'gauge' | 'rides' | 'supplier' | 'thermometer' | 'messages'): Promise<string> {
-  const [command, args] = unprivileged(
-    process.execPath,
-    ['--import', 'tsx', join(root, `standins/${name}/main.ts`)],
-    null,
-  )
+/** Starts the stand-ins of what is outside, as a program of their own. @returns where the server finds them */
+async function startStandIns(): Promise<NodeJS.ProcessEnv> {
+  const [command, args] = unprivileged(process.execPath, programOf('standins/all.ts'), null)
   const child = spawn(command, args, { cwd: root, detached: true, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] })
   undo.push(() => void child.kill('SIGTERM'))
+  const told = await new Promise<StandInsTold>((done, reject) => {
+    child.on('message', done)
+    child.on('exit', () => reject(new PlainError('The stand-ins ended before they listened.')))
+  })
+  return { ...told, SUPPLIER_TOKEN: 'quayside-5', GATEWAY_TOKEN: 'lantern-9' }
+}
+
+/** Makes the database ready in a program that ends with it. @throws PlainError saying why it could not be */
+function prepareInChild(asked: PrepareAsked): Promise<Prepared> {
+  const child = spawn(process.execPath, programOf('scripts/prepareNow.ts'), {
+    cwd: root,
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  })
+  force.push(() => void child.kill('SIGKILL'))
+  undo.push(() => void child.kill('SIGTERM'))
   return new Promise((done, reject) => {
-    child.on('message', ({ listening }: { listening: number }) => done(`127.0.0.1:${listening}`))
-    child.on('exit', () => reject(new PlainError(`The stand-in ${name} ended before it listened.`)))
+    child.on('message', (told: PrepareTold) => {
+      if ('prepared' in told) done(told.prepared)
+      else reject(told.plain ? new PlainError(told.failed) : new Error(told.failed))
+    })
+    child.on('exit', (code) => {
+      if (code !== 0) reject(new PlainError('The database could not be made ready; what stands above says why.'))
+    })
+    child.send(asked)
   })
 }
 
@@ -188,21 +209,9 @@ function givenDatabase(url: string): DatabaseUrls {
   return { url, ownerUrl }
 }
 
-/** Starts the stand-ins of what is outside. @returns where the server finds them */
-async function startStandIns(): Promise<NodeJS.ProcessEnv> {
-  return {
-    GAUGE_STAND_IN: await startStandIn('gauge'),
-    RIDES_STAND_IN: await startStandIn('rides'),
-    SUPPLIER: await startStandIn('supplier'),
-    SUPPLIER_TOKEN: 'quayside-5',
-    GATEWAY: await startStandIn('messages'),
-    GATEWAY_TOKEN: 'lantern-9',
-    THERMOMETER: await startStandIn('thermometer'),
-  }
-}
-
 /** Builds the web application in a process that ends with it: what it takes for that is given back. */
 function buildInChild(): Promise<void> {
+  if (webIsBuilt(root)) return Promise.resolve()
   const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'scripts/buildWebNow.ts')], {
     cwd: root,
     stdio: ['ignore', 'inherit', 'inherit'],
@@ -231,7 +240,7 @@ async function start(): Promise<void> {
           backups: givenBackups(options),
         }
   if (isLeaving()) return
-  const { demo, firstDayToken } = await prepareDatabase(urls, options.demo)
+  const { demo, firstDayToken } = await prepareInChild({ urls, demo: options.demo })
   refuseOpenDemo(options, demo)
   if (isLeaving()) return
   const { DATABASE_OWNER_URL: _, BACKUP_URL: __, ...ours } = process.env
@@ -258,7 +267,7 @@ async function start(): Promise<void> {
   if (isLeaving()) return
   const { host, port } = options
   const server = new SupervisedServer({
-    program: join(root, 'server/src/main.ts'),
+    program: 'server/src/main.ts',
     host,
     port,
     env: serverEnv,

@@ -20,6 +20,7 @@ import { startCluster } from '../postgres/cluster.ts'
 import { say } from '../plain.ts'
 import { catalogueOf, DRIVE } from './catalogue.ts'
 import { million } from './million.ts'
+import { starting } from './starting.ts'
 import { potSession } from './potSession.ts'
 import { watched } from './watched.ts'
 import { PEOPLE } from '../../server/src/auth/models.ts'
@@ -309,6 +310,8 @@ row(
   ms(took),
   ms(took / run.of),
 )
+section('Starting, and at rest (without PostgreSQL’s own processes)', ['what', 'value'])
+for (const { what, value } of await starting()) row(what, value)
 if (large) {
   section('A million rows', ['what', 'time', 'memory grew by'])
   for (const { what, ms: took, grew } of await million(database, shopId, folder))

@@ -4,6 +4,7 @@ import { setTimeout as sleep } from 'node:timers/promises'
 import type { BackupAsked, BackupTold } from '../../server/src/backups/backups.ts'
 import { addressOf } from '../address.ts'
 import { PlainError, say } from '../plain.ts'
+import { programOf } from '../program.ts'
 import { Restarts } from './restarts.mjs'
 import { unprivileged } from './unprivileged.ts'
 
@@ -18,7 +19,7 @@ const SILENCES = 4
 
 /** What the server runs on. */
 export interface ServerOptions {
-  /** The file it is. */
+  /** Where its source lies from the root. */
   readonly program: string
   readonly host: string
   readonly port: number
@@ -72,7 +73,7 @@ export class SupervisedServer {
 
   private spawn(): Promise<void> {
     const { program, host, port, env } = this.options
-    const [command, args] = unprivileged(process.execPath, ['--import', 'tsx', program], port)
+    const [command, args] = unprivileged(process.execPath, programOf(program), port)
     const child = spawn(command, args, {
       cwd: root,
       // A group of its own, so that Ctrl-C comes to us alone and we stop things in order.

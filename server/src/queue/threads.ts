@@ -1,4 +1,4 @@
-import { join } from 'node:path'
+import { basename, dirname, extname, join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import type { Transferable } from 'node:worker_threads'
 import Piscina from 'piscina'
@@ -7,19 +7,24 @@ import type { Logger } from 'pino'
 /** No piece of work in a thread takes longer, ms. */
 const LONGEST_MS = 20 * 60_000
 
+/** Whether this runs compiled: then a module of a thread lies beside it under its own name, and needs no loader. */
+const COMPILED = extname(import.meta.filename) === '.js'
+const compiled = (module: string): string => join(dirname(import.meta.filename), `${basename(module, '.ts')}.js`)
+
 /** A pool of worker threads that run one module's default export. */
 export class Threads {
   private readonly pool: Piscina
-  private readonly module: string
+  /** What its thread is to run; null where that is all it can. */
+  private readonly module: string | null
 
   /**
-   * @param module path of the module
+   * @param module path of the module's source
    * @param options `most` threads at a time; `memoryMb` after which one is ended
    */
   constructor(module: string, logger: Logger, options: { most: number; memoryMb?: number }) {
-    this.module = pathToFileURL(module).href
+    this.module = COMPILED ? null : pathToFileURL(module).href
     this.pool = new Piscina({
-      filename: join(import.meta.dirname, 'thread.mjs'),
+      filename: COMPILED ? compiled(module) : join(import.meta.dirname, 'thread.mjs'),
       minThreads: 0,
       maxThreads: options.most,
       idleTimeout: 10_000,
@@ -32,7 +37,8 @@ export class Threads {
   run(asked: unknown, more: { signal?: AbortSignal; transferList?: Transferable[] } = {}): Promise<unknown> {
     const limit = AbortSignal.timeout(LONGEST_MS)
     const signal = more.signal ? AbortSignal.any([more.signal, limit]) : limit
-    return this.pool.run({ module: this.module, asked }, { ...more, signal }) as Promise<unknown>
+    const task = this.module === null ? asked : { module: this.module, asked }
+    return this.pool.run(task, { ...more, signal }) as Promise<unknown>
   }
 
   close(): Promise<void> {
