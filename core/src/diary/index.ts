@@ -1,2 +1,2 @@
 export * from './planVisits.ts'
-export { minutesByDay, type OpeningHours } from './minutesByDay.ts'
+export { minutesAfter, minutesByDay, type OpeningHours } from './minutesByDay.ts'

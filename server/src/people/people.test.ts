@@ -256,6 +256,23 @@ describe('what a shop says of itself', () => {
       detail: { before: { timeZone: 'Europe/London' }, change: { timeZone: 'America/New_York' } },
     })
   })
+  it('has a day take what it is open for, at as many stands as there are', async () => {
+    const minutes = async (): Promise<number[]> => {
+      const { body } = await shop.device.ask(endpoints.houseRules)
+      return [1, 2, 3, 4, 5, 6, 7].map((day) => body.assumptions.overrides[`diary.minutes${day}`] ?? NaN)
+    }
+    const before = await minutes()
+    const { body: now } = await shop.device.ask(endpoints.shop)
+    const opening = now.opening.map((day, i) => (i === 0 ? null : day))
+    const { body } = await shop.device.ask(endpoints.changeShop, {
+      version: now.version,
+      body: { opening, stands: now.stands * 2 },
+    })
+    expect(await minutes()).toEqual(before.map((one, i) => (i === 0 ? 0 : 2 * one)))
+    // What has nothing to do with it changes nothing of it.
+    await shop.device.ask(endpoints.changeShop, { version: body.version, body: { name: 'Slipway' } })
+    expect(await minutes()).toEqual(before.map((one, i) => (i === 0 ? 0 : 2 * one)))
+  })
   it('has what follows from its days worked out anew in another zone', async () => {
     const { id } = (await shop.device.ask(endpoints.session)).body.shop
     const asked = await inShop(shop.database, id, null, (work) =>

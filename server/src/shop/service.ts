@@ -1,3 +1,5 @@
+import { isDeepStrictEqual } from 'node:util'
+import { minutesAfter } from '@pelrin/core'
 import type { endpoints, Output, Shop } from '@pelrin/contract'
 import { held } from '../db/facts.ts'
 import { brokenBy } from '../db/refused.ts'
@@ -5,7 +7,12 @@ import { audited, type Work } from '../db/work.ts'
 import { refuseField } from '../problems/problem.ts'
 import { asShop } from '../sessions/describe.ts'
 import { askForRebuild } from '../state/rebuild.ts'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
+import { writeChange } from '../limits/changes.ts'
 import { SHOPS, type ShopRow } from '../auth/models.ts'
+
+/** No weekday takes more, minutes: as the house rules have it. */
+const MOST_MINUTES = 10_000
 
 /** The shop's own row, held until the transaction ends. Not for update: whoever wrote any row of the shop holds its key already. */
 export async function lockedShop(work: Work): Promise<ShopRow> {
@@ -34,12 +41,27 @@ export async function changeShop(
   const before = asShop(row)
   await held(row, version, () => before)
   await writeShop(work, row, change)
+  await followHours(work, before, { ...before, ...change })
   await audited(work, 'changed', 'shop', work.shopId, { before: changedOf(before, change), change })
   if (change.timeZone !== undefined && change.timeZone !== before.timeZone) {
     await askForRebuild(work)
     work.transaction.afterCommit(rebuild)
   }
   return shopShown(work)
+}
+
+/** What a day takes of work follows when the shop is open, and at how many stands. */
+async function followHours(work: Work, before: Shop, after: Shop): Promise<void> {
+  if (before.stands === after.stands && isDeepStrictEqual(before.opening, after.opening)) return
+  const { version, overrides, assumed } = await assumptionsInForce(work)
+  const days = [1, 2, 3, 4, 5, 6, 7] as const
+  const minutes = days.map((day) => assumed.diary[`minutes${day}`])
+  const taken = minutesAfter(before, after, minutes, MOST_MINUTES)
+  await writeChange(
+    work,
+    { kind: 'assumptions', fromVersion: version, overrides: { ...overrides, ...taken } },
+    'opening hours or stands changed',
+  )
 }
 
 /** Writes it, at the next version. @throws ProblemError 422 where another shop of this server has the short name */

@@ -7,6 +7,7 @@ export const shop = {
   currency: 'Currency',
   locale: 'Dates and numbers',
   stands: 'Stands',
+  standsHint: 'what a day takes follows them, and the hours',
   distanceUnit: 'Distances',
   temperatureUnit: 'Temperatures',
   in: { km: 'kilometres', mi: 'miles' },
