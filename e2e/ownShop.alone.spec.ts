@@ -1,9 +1,11 @@
 import { spawn, type ChildProcess } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
 import { chmodSync, mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
+import { MailServer } from '../server/src/testing/mailServer.ts'
 
 /** Shops of one's own, served beside the demo shop. */
 const served: ChildProcess[] = []
@@ -158,10 +160,59 @@ test('a shop begins, with a colleague, customers from a table and a first readin
     await expect(page.getByRole('tab', { selected: true })).toBeVisible()
     await accessible(page)
   }
-  const found = (await (await page.request.get('/api/v1/customers?q=Customer%20A')).json()) as { id: string }[]
+  const found = (await (await page.request.get('/api/v1/customers?q=Customer%20B')).json()) as { id: string }[]
   await page.goto(`/customers/${found[0]!.id}`)
-  await expect(page.getByRole('heading', { level: 1, name: 'Customer A' })).toBeVisible()
+  await expect(page.getByRole('heading', { level: 1, name: 'Customer B' })).toBeVisible()
   await accessible(page)
+
+  // A reminder goes out by the shop's own mail server, with the sheet of the bike, and is stopped by its link.
+  await page.keyboard.press('e')
+  await page.getByLabel('E-mail').fill('b@quay.test')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('link', { name: 'b@quay.test' })).toBeVisible()
+  const post = new MailServer()
+  const mailPort = await post.listen()
+  await page.goto('/house-rules?tab=mail')
+  await page.getByLabel('Mail server (SMTP)').fill('127.0.0.1')
+  await page.getByLabel('Port').fill(String(mailPort))
+  await page.getByRole('combobox', { name: 'Encryption' }).click()
+  await page.getByRole('option', { name: 'none' }).click()
+  await page.getByLabel('Sender’s address').fill('shop@slipway.test')
+  await page.getByRole('button', { name: 'Save' }).click()
+  await page.getByRole('button', { name: 'Send', exact: true }).click()
+  await expect(page.getByText('The mail server took it.')).toBeVisible()
+  await accessible(page)
+  const rules = (await (await page.request.get('/api/v1/house-rules')).json()) as {
+    assumptions: { version: number; overrides: object }
+  }
+  // By day and by night: this is about sending, not about the clock.
+  const loud = { ...rules.assumptions.overrides, 'diary.quietFrom': 0, 'diary.quietUntil': 0 }
+  const changed = await page.request.post('/api/v1/house-rules/changes', {
+    headers: { 'Idempotency-Key': randomUUID() },
+    data: {
+      id: randomUUID(),
+      change: { kind: 'assumptions', fromVersion: rules.assumptions.version, overrides: loud },
+      reason: 'a test by night',
+    },
+  })
+  expect(changed.ok()).toBe(true)
+  await page.goto('/diary')
+  await expect(page.getByText('Customer B').first()).toBeVisible()
+  await page.keyboard.press('r')
+  await expect(page.getByText('e-mail to b@quay.test')).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect.poll(() => post.taken.length, { timeout: 30_000 }).toBe(2)
+  const reminder = post.taken[1]!
+  expect(reminder.attachments.map(({ contentType }) => contentType)).toEqual(['application/pdf'])
+  const stop = /http:\/\/127\.0\.0\.1:7398\/stop\/\S+/.exec(reminder.text!)![0]
+  const reader = await (await browser.newContext()).newPage()
+  await reader.goto(stop)
+  await reader.getByRole('button', { name: 'Write to me no more' }).click()
+  await expect(reader.getByText('Slipway Cycles writes to you no more.')).toBeVisible()
+  await reader.context().close()
+  await page.goto(`/customers/${found[0]!.id}`)
+  await expect(page.getByText('no messages')).toBeVisible()
+  await post.close()
   await context.close()
 })
 

@@ -153,6 +153,8 @@ describe('a reminder by mail', () => {
     const nobody = new Device(shop.base)
     const look = await nobody.raw('GET', path)
     expect(await look.text()).toContain('<form method="post">')
+    // Else a browser would not say where its button comes from, and it would be refused.
+    expect(look.headers.get('referrer-policy')).toBe('same-origin')
     const wanted = async (): Promise<boolean> =>
       (await query<{ wants: boolean }>('SELECT opted_out_at IS NULL AS wants FROM customers WHERE id = :id', one))[0]!
         .wants

@@ -1,5 +1,6 @@
 import Router from '@koa/router'
 import escapeHtml from 'escape-html'
+import type { Context } from 'koa'
 import { reminders, type ReminderLanguage } from '@pelrin/contract/messages'
 import { audited, inShop } from '../db/work.ts'
 import type { RequestState } from '../http/request.ts'
@@ -34,10 +35,7 @@ export function stopRouter({ database }: Serving, secrets: Secrets | undefined):
   }
   router.get('/:token', async (ctx) => {
     const who = await asking(ctx.params.token ?? '')
-    ctx.status = who ? 200 : 404
-    ctx.type = 'text/html; charset=utf-8'
-    ctx.set('Cache-Control', 'no-store')
-    ctx.body = pageOf(who, who?.optedOut === true)
+    answer(ctx, who, who?.optedOut === true)
   })
   router.post('/:token', async (ctx) => {
     const who = await asking(ctx.params.token ?? '')
@@ -46,12 +44,18 @@ export function stopRouter({ database }: Serving, secrets: Secrets | undefined):
         await optOut(work, who.customerId)
         await audited(work, 'stopped', 'customer', who.customerId)
       })
-    ctx.status = who ? 200 : 404
-    ctx.type = 'text/html; charset=utf-8'
-    ctx.set('Cache-Control', 'no-store')
-    ctx.body = pageOf(who, true)
+    answer(ctx, who, true)
   })
   return router
+}
+
+function answer(ctx: Context, who: Asking | null, done: boolean): void {
+  ctx.status = who ? 200 : 404
+  ctx.type = 'text/html; charset=utf-8'
+  ctx.set('Cache-Control', 'no-store')
+  // Its own button says where it comes from, else it would be taken for another site's; nobody else is told the address.
+  ctx.set('Referrer-Policy', 'same-origin')
+  ctx.body = pageOf(who, done)
 }
 
 const STYLE =
