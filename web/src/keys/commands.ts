@@ -1,3 +1,4 @@
+import type { Right } from '@pelrin/contract'
 import type { MessageKey } from '../messages/said.ts'
 
 /** Something that can be done in a place, by a key or by its words. */
@@ -13,6 +14,8 @@ export interface Command {
   readonly typing?: true
   /** It only moves among what is shown: nobody looks for it by words. */
   readonly moves?: true
+  /** What whoever is here has to be allowed: to who is not, neither key nor button is offered. Left out: looking, which is everybody's. */
+  readonly right?: Right
 }
 
 interface CommandsOf {
@@ -26,7 +29,7 @@ interface CommandsOf {
 /** Back to the bike, from everything about it. */
 const toBike = { key: 'b', says: 'keys.record' } as const
 const back = { key: 'escape', says: 'keys.back', moves: true } as const
-const measure = { key: 'm', says: 'keys.measure', intoField: true } as const
+const measure = { key: 'm', says: 'keys.measure', intoField: true, right: 'record' } as const
 /** Where a bike leads to. */
 const ways = {
   parts: { key: 'p', says: 'keys.parts' },
@@ -50,24 +53,24 @@ export const COMMANDS = {
     commands: {
       up: { key: 'arrowup', says: 'keys.choose', moves: true },
       down: { key: 'arrowdown', says: 'keys.choose', moves: true },
-      put: { key: 'enter', says: 'keys.put' },
-      earlier: { key: 'alt+arrowup', says: 'keys.earlier' },
-      later: { key: 'alt+arrowdown', says: 'keys.later' },
+      put: { key: 'enter', says: 'keys.put', right: 'stand' },
+      earlier: { key: 'alt+arrowup', says: 'keys.earlier', right: 'stand' },
+      later: { key: 'alt+arrowdown', says: 'keys.later', right: 'stand' },
       measure,
       record: toBike,
       ...ways,
       why: { key: 'w', says: 'keys.why' },
-      done: { key: 'alt+d', says: 'keys.done' },
+      done: { key: 'alt+d', says: 'keys.done', right: 'stand' },
       // No letter: names begin with every one, and are typed here.
-      newBike: { key: 'alt+n', says: 'keys.newBike' },
+      newBike: { key: 'alt+n', says: 'keys.newBike', right: 'customers' },
     },
   },
   customer: {
     title: 'keys.ofCustomer',
     at: /^\/customers\/[^/]+$/,
     commands: {
-      change: { key: 'e', says: 'keys.changeCustomer', intoField: true },
-      merge: { key: 'm', says: 'keys.mergeCustomer', intoField: true },
+      change: { key: 'e', says: 'keys.changeCustomer', intoField: true, right: 'customers' },
+      merge: { key: 'm', says: 'keys.mergeCustomer', intoField: true, right: 'customers' },
     },
   },
   customers: {
@@ -80,7 +83,7 @@ export const COMMANDS = {
       pageDown: { key: 'pagedown', says: 'keys.otherPage', moves: true },
       open: { key: 'enter', says: 'keys.openCustomer' },
       // No letter: names begin with every one, and are typed here.
-      newBike: { key: 'alt+n', says: 'keys.newBike', intoField: true },
+      newBike: { key: 'alt+n', says: 'keys.newBike', intoField: true, right: 'customers' },
       back,
     },
   },
@@ -97,12 +100,12 @@ export const COMMANDS = {
       down: { key: 'arrowdown', says: 'keys.otherBike', moves: true, typing: true },
       pageUp: { key: 'pageup', says: 'keys.otherPage', moves: true },
       pageDown: { key: 'pagedown', says: 'keys.otherPage', moves: true },
-      put: { key: 'enter', says: 'keys.put' },
+      put: { key: 'enter', says: 'keys.put', right: 'stand' },
       record: toBike,
       measure,
       tags: { key: 't', says: 'keys.printTags' },
       customers: { key: 'c', says: 'keys.toCustomers' },
-      newBike: { key: 'n', says: 'keys.newBike', intoField: true },
+      newBike: { key: 'n', says: 'keys.newBike', intoField: true, right: 'customers' },
     },
   },
   bike: {
@@ -110,9 +113,9 @@ export const COMMANDS = {
     at: /^\/bikes\/[^/]+$/,
     commands: {
       measure,
-      correct: { key: 'c', says: 'keys.correct' },
+      correct: { key: 'c', says: 'keys.correct', right: 'record' },
       why: { key: 'w', says: 'keys.why' },
-      decide: { key: 'd', says: 'keys.decide' },
+      decide: { key: 'd', says: 'keys.decide', right: 'decide' },
       ...ways,
       back,
     },
@@ -138,13 +141,13 @@ export const COMMANDS = {
       fewer: { key: 'arrowleft', says: 'keys.pitches', moves: true },
       more: { key: 'arrowright', says: 'keys.pitches', moves: true },
       ask: { key: 'a', says: 'keys.ask' },
-      drive: { key: 'e', says: 'keys.editDrive' },
+      drive: { key: 'e', says: 'keys.editDrive', right: 'work' },
       joint: { key: 'j', says: 'keys.seeJoint' },
       compare: { key: 'c', says: 'keys.compareChains' },
-      closeAgain: { key: 'r', says: 'keys.closeAgain' },
-      keep: { key: 'k', says: 'keys.keepParts', lasting: true },
-      letGo: { key: 'x', says: 'keys.letGoParts', lasting: true },
-      order: { key: 'o', says: 'keys.orderParts' },
+      closeAgain: { key: 'r', says: 'keys.closeAgain', right: 'work' },
+      keep: { key: 'k', says: 'keys.keepParts', lasting: true, right: 'work' },
+      letGo: { key: 'x', says: 'keys.letGoParts', lasting: true, right: 'work' },
+      order: { key: 'o', says: 'keys.orderParts', right: 'orders' },
       catalogue: { key: 'l', says: 'keys.toCatalogue' },
       otherChain: { key: 't', says: 'keys.otherChain' },
       halfLink: { key: 'h', says: 'keys.halfLink' },
@@ -156,11 +159,11 @@ export const COMMANDS = {
     title: 'keys.inChains',
     at: /\/chains$/,
     commands: {
-      put: { key: '1-9', says: 'keys.putChain' },
+      put: { key: '1-9', says: 'keys.putChain', right: 'work' },
       up: { key: 'arrowup', says: 'keys.otherOne', moves: true },
       down: { key: 'arrowdown', says: 'keys.otherOne', moves: true },
-      add: { key: 'a', says: 'keys.addChain' },
-      undo: { key: 'u', says: 'keys.undoSwap', lasting: true },
+      add: { key: 'a', says: 'keys.addChain', right: 'work' },
+      undo: { key: 'u', says: 'keys.undoSwap', lasting: true, right: 'work' },
       measure,
       record: toBike,
       back,
@@ -170,14 +173,14 @@ export const COMMANDS = {
     title: 'keys.inCare',
     at: /\/care$/,
     commands: {
-      treatBy: { key: '1-4', says: 'keys.treatBy' },
-      treat: { key: 'enter', says: 'keys.treatAsUsual' },
-      wash: { key: 'w', says: 'keys.wasWashed', lasting: true },
-      squeak: { key: 'q', says: 'keys.squeaks', lasting: true },
-      undo: { key: 'u', says: 'keys.undoCare', lasting: true },
-      toPot: { key: 'g', says: 'keys.toThePot', lasting: true },
-      wanted: { key: 'd', says: 'keys.dayWanted' },
-      plan: { key: 'e', says: 'keys.intervalHabit' },
+      treatBy: { key: '1-4', says: 'keys.treatBy', right: 'record' },
+      treat: { key: 'enter', says: 'keys.treatAsUsual', right: 'record' },
+      wash: { key: 'w', says: 'keys.wasWashed', lasting: true, right: 'record' },
+      squeak: { key: 'q', says: 'keys.squeaks', lasting: true, right: 'record' },
+      undo: { key: 'u', says: 'keys.undoCare', lasting: true, right: 'record' },
+      toPot: { key: 'g', says: 'keys.toThePot', lasting: true, right: 'record' },
+      wanted: { key: 'd', says: 'keys.dayWanted', right: 'customers' },
+      plan: { key: 'e', says: 'keys.intervalHabit', right: 'work' },
       measure,
       record: toBike,
       back,
@@ -187,12 +190,12 @@ export const COMMANDS = {
     title: 'keys.inOtherWear',
     at: /\/other-wear$/,
     commands: {
-      pick: { key: '1-4', says: 'keys.pickShape' },
+      pick: { key: '1-4', says: 'keys.pickShape', right: 'record' },
       up: { key: 'arrowup', says: 'keys.otherOne', moves: true, typing: true },
       down: { key: 'arrowdown', says: 'keys.otherOne', moves: true, typing: true },
       leave: { key: 'enter', says: 'keys.leaveLine', moves: true, typing: true },
-      renewed: { key: 'n', says: 'keys.newPartOn', lasting: true },
-      save: { key: 's', says: 'keys.saveLooks', lasting: true },
+      renewed: { key: 'n', says: 'keys.newPartOn', lasting: true, right: 'record' },
+      save: { key: 's', says: 'keys.saveLooks', lasting: true, right: 'record' },
       record: toBike,
       back: { ...back, typing: true },
     },
@@ -205,8 +208,8 @@ export const COMMANDS = {
       right: { key: 'arrowright', says: 'keys.movePitch', moves: true },
       mark: { key: 'space', says: 'keys.markPitch' },
       seen: { key: 'enter', says: 'keys.sectionSeen' },
-      way: { key: '1-9', says: 'keys.pickWay' },
-      firm: { key: 'f', says: 'keys.firmClick', lasting: true },
+      way: { key: '1-9', says: 'keys.pickWay', right: 'work' },
+      firm: { key: 'f', says: 'keys.firmClick', lasting: true, right: 'work' },
       record: toBike,
       back,
     },
@@ -215,11 +218,11 @@ export const COMMANDS = {
     title: 'keys.inJob',
     at: /\/job$/,
     commands: {
-      done: { key: 'space', says: 'keys.stepDone' },
+      done: { key: 'space', says: 'keys.stepDone', right: 'record' },
       on: { key: 'arrowright,arrowdown', says: 'keys.stepMove', moves: true },
       back: { key: 'arrowleft,arrowup', says: 'keys.stepMove', moves: true },
-      undo: { key: 'backspace', says: 'keys.stepUndo' },
-      look: { key: '1-4', says: 'keys.pickLook' },
+      undo: { key: 'backspace', says: 'keys.stepUndo', right: 'record' },
+      look: { key: '1-4', says: 'keys.pickLook', right: 'record' },
     },
   },
   jobOfBike: {
@@ -230,14 +233,24 @@ export const COMMANDS = {
   jobBegin: {
     title: 'keys.inJob',
     at: /\/job$/,
-    commands: { reason: { key: '1-9', says: 'keys.pickReason' }, begin: { key: 'enter', says: 'keys.beginJob' } },
+    commands: {
+      reason: { key: '1-9', says: 'keys.pickReason', right: 'record' },
+      begin: { key: 'enter', says: 'keys.beginJob', right: 'record' },
+    },
   },
   jobClose: {
     title: 'keys.inJob',
     at: /\/job$/,
-    commands: { click: { key: '1-3', says: 'keys.pickClick' }, close: { key: 'enter', says: 'keys.closeJob' } },
+    commands: {
+      click: { key: '1-3', says: 'keys.pickClick', right: 'work' },
+      close: { key: 'enter', says: 'keys.closeJob', right: 'work' },
+    },
   },
-  jobNotes: { title: 'keys.inJob', at: /\/job$/, commands: { note: { key: 'n', says: 'keys.writeNote' } } },
+  jobNotes: {
+    title: 'keys.inJob',
+    at: /\/job$/,
+    commands: { note: { key: 'n', says: 'keys.writeNote', right: 'record' } },
+  },
   jobTimer: {
     title: 'keys.inJob',
     at: /\/job$/,
@@ -247,14 +260,14 @@ export const COMMANDS = {
     title: 'keys.inPot',
     at: /^\/pot$/,
     commands: {
-      next: { key: 'enter', says: 'keys.nextIsDone' },
+      next: { key: 'enter', says: 'keys.nextIsDone', right: 'record' },
       up: { key: 'arrowup', says: 'keys.otherOne', moves: true },
       down: { key: 'arrowdown', says: 'keys.otherOne', moves: true },
-      sooner: { key: 'arrowleft', says: 'keys.pinChain', moves: true },
-      later: { key: 'arrowright', says: 'keys.pinChain', moves: true },
-      letGo: { key: 'p', says: 'keys.letGoPin', lasting: true },
-      add: { key: 'a', says: 'keys.addToPot' },
-      takeOut: { key: 'x', says: 'keys.outOfPot', lasting: true },
+      sooner: { key: 'arrowleft', says: 'keys.pinChain', moves: true, right: 'record' },
+      later: { key: 'arrowright', says: 'keys.pinChain', moves: true, right: 'record' },
+      letGo: { key: 'p', says: 'keys.letGoPin', lasting: true, right: 'record' },
+      add: { key: 'a', says: 'keys.addToPot', right: 'record' },
+      takeOut: { key: 'x', says: 'keys.outOfPot', lasting: true, right: 'record' },
     },
   },
   diary: {
@@ -265,11 +278,11 @@ export const COMMANDS = {
       dayAfter: { key: 'arrowright', says: 'keys.otherDay', moves: true },
       up: { key: 'arrowup', says: 'keys.otherVisit', moves: true },
       down: { key: 'arrowdown', says: 'keys.otherVisit', moves: true },
-      bookSuits: { key: 'enter', says: 'keys.bookSuits' },
-      book: { key: 'b', says: 'keys.bookChosen', lasting: true },
-      remind: { key: 'r', says: 'keys.remindAll' },
+      bookSuits: { key: 'enter', says: 'keys.bookSuits', right: 'diary' },
+      book: { key: 'b', says: 'keys.bookChosen', lasting: true, right: 'diary' },
+      remind: { key: 'r', says: 'keys.remindAll', right: 'messages' },
       messages: { key: 'o', says: 'keys.seeMessages' },
-      calendar: { key: 'c', says: 'keys.calendarAddress' },
+      calendar: { key: 'c', says: 'keys.calendarAddress', right: 'diary' },
     },
   },
   catalogue: {
@@ -280,17 +293,20 @@ export const COMMANDS = {
       down: { key: 'arrowdown', says: 'keys.choosePart', moves: true },
       pageUp: { key: 'pageup', says: 'keys.otherPage', moves: true },
       pageDown: { key: 'pagedown', says: 'keys.otherPage', moves: true },
-      add: { key: 'n', says: 'keys.newPart' },
-      received: { key: 'i', says: 'keys.received' },
-      used: { key: 'u', says: 'keys.used' },
-      counted: { key: 'c', says: 'keys.counted' },
+      add: { key: 'n', says: 'keys.newPart', right: 'stock' },
+      received: { key: 'i', says: 'keys.received', right: 'stock' },
+      used: { key: 'u', says: 'keys.used', right: 'stock' },
+      counted: { key: 'c', says: 'keys.counted', right: 'stock' },
       back,
     },
   },
   gauges: {
     title: 'keys.inGauges',
     at: /^\/gauges/,
-    commands: { check: { key: 'c', says: 'keys.check' }, record: { key: 'e', says: 'keys.editRecord' } },
+    commands: {
+      check: { key: 'c', says: 'keys.check', right: 'instruments' },
+      record: { key: 'e', says: 'keys.editRecord', right: 'instruments' },
+    },
   },
   distance: { title: 'keys.inDistance', at: /\/distance$/, commands: { back: { ...back, typing: true } } },
   messages: { title: 'keys.inMessages', at: /^\/messages$/, commands: { back } },
@@ -309,6 +325,12 @@ export type CommandName = { [P in CommandPlace]: `${P}.${CommandOf<P>}` }[Comman
 
 /** The commands of a place, by their names. */
 export const commandsOf = (place: CommandPlace): Readonly<Record<string, Command>> => COMMANDS[place].commands
+
+/** A command by its whole name. */
+export function commandNamed(name: CommandName): Command {
+  const [place, id] = name.split('.') as [CommandPlace, string]
+  return commandsOf(place)[id]!
+}
 
 /** Whether a single letter runs it: those can be switched off and changed. */
 export const isLetter = ({ key }: Command): boolean => /^[a-z]$/.test(key)

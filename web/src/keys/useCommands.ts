@@ -1,6 +1,8 @@
 import { createContext, useContext, useLayoutEffect, useMemo } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
-import { capOf, commandsOf, type CommandName, type CommandOf, type CommandPlace } from './commands.ts'
+import { may } from '@pelrin/contract'
+import { SurroundingsContext } from '../app/surroundings.ts'
+import { capOf, commandsOf, type Command, type CommandName, type CommandOf, type CommandPlace } from './commands.ts'
 import { isControl, isPressed } from './isControl.ts'
 import { keyFor, useOwnKeys } from './ownKeys.ts'
 import { useLetterKeys, type LetterKeys } from './typing.tsx'
@@ -60,17 +62,30 @@ const keysIn = (key: string): { key: string; digit: number }[] =>
 export const isCovered = (): boolean =>
   document.querySelector('[role="dialog"], [role="menu"], .MuiPopover-root') !== null
 
+/** Whether whoever is here may do what a command does; looking is everybody's, and outside of the shell there is nobody to hold to it. */
+export function useMay(): (command: Pick<Command, 'right'>) => boolean {
+  const role = useContext(SurroundingsContext)?.session.person.role
+  return ({ right }) => right === undefined || role === undefined || may(role, right)
+}
+
 /** Says what the commands of a place do while it is open: their keys run them, and the palette finds them. */
-export function useCommands<P extends CommandPlace>(place: P, handlers: Handlers<P>): void {
+export function useCommands<P extends CommandPlace>(place: P, given: Handlers<P>): void {
   const own = useOwnKeys()
+  const allowed = useMay()
+  const handlers = Object.fromEntries(
+    Object.entries(given as Readonly<Record<string, Run | null>>).map(([id, run]) => {
+      const command = commandsOf(place)[id]
+      return [id, command && allowed(command) ? run : null]
+    }),
+  )
   const open = useContext(OpenCommandsContext)
   useLayoutEffect(() => {
     open.set(place, handlers)
     return () => open.remove(place)
-  }, [open, place, handlers])
+  })
 
   const bound = Object.entries(commandsOf(place)).flatMap(([id, command]) => {
-    const run = (handlers as Readonly<Record<string, Run | null>>)[id]
+    const run = handlers[id]
     const key = keyFor(place, id, own)
     return !run || key === null ? [] : keysIn(key).map((one) => ({ ...one, command, run }))
   })

@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { may, type BikeRecord } from '@pelrin/contract'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { day, distance, number } from '../../messages/format.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { BikeDialog } from './BikeDialog.tsx'
 import { PassDialog } from './PassDialog.tsx'
@@ -82,7 +83,9 @@ export function BikeFacts({ record }: { record: BikeRecord }) {
               <Button onClick={() => setOpen('pass')}>{t('customer.pass')}</Button>
             </>
           )}
-          <Button onClick={() => setOpen('edit')}>{t('bike.edit')}</Button>
+          <Allowed right="customers">
+            <Button onClick={() => setOpen('edit')}>{t('bike.edit')}</Button>
+          </Allowed>
         </Box>
       </Stack>
       <Box

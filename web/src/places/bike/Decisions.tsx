@@ -10,6 +10,7 @@ import { keys } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
 import { day, distance } from '../../messages/format.ts'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { ink } from '../../theme/theme.ts'
 
 /** What a mechanic decided otherwise, beside the verdict; a decision that no longer stands stays readable. */
@@ -43,7 +44,11 @@ export function Decisions({ record }: { record: BikeRecord }) {
               {!decision.stands && `, ${t('bike.decisionOver')}`}
             </Typography>
           </Box>
-          {decision.stands && <Button onClick={() => setWithdrawn(decision.id)}>{t('bike.withdraw')}</Button>}
+          {decision.stands && (
+            <Allowed right="decide">
+              <Button onClick={() => setWithdrawn(decision.id)}>{t('bike.withdraw')}</Button>
+            </Allowed>
+          )}
         </Stack>
       ))}
       {withdrawn !== null && (

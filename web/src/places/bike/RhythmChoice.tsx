@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next'
 import type { BikeRecord, RuleChange } from '@pelrin/contract'
 import { rhythmText } from '../../pieces/rhythmText.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { ChangePanel } from '../house-rules/ChangePanel.tsx'
 
 /** How often this customer's chains are looked at, and a way to set it. */
@@ -15,9 +16,11 @@ export function RhythmChoice({ record }: { record: BikeRecord }) {
     <>
       {rhythmText(rhythm, t)}
       {rhythm !== null && ` (${t('rules.forCustomer', { customer: customer.name })})`}{' '}
-      <Button size="small" onClick={() => setOpen(true)} sx={{ minHeight: 32, px: 0.75 }}>
-        {t('rules.rhythmChoose')}
-      </Button>
+      <Allowed right="owner">
+        <Button size="small" onClick={() => setOpen(true)} sx={{ minHeight: 32, px: 0.75 }}>
+          {t('rules.rhythmChoose')}
+        </Button>
+      </Allowed>
       {open && <RhythmDialog record={record} onClose={() => setOpen(false)} />}
     </>
   )

@@ -6,6 +6,7 @@ import { useHouseRules } from '../../api/queries.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { ChangePanel } from '../house-rules/ChangePanel.tsx'
 import { MarkedBy } from '../house-rules/MarkedBy.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { ruleName } from '../house-rules/ruleName.ts'
 
 const SHOPS = 'shop'
@@ -21,9 +22,11 @@ export function RuleChoice({ record }: { record: BikeRecord }) {
       {ownRuleId !== null
         ? ` (${t('rules.forBike')})`
         : customerRuleId !== null && ` (${t('rules.forCustomer', { customer: record.customer.name })})`}{' '}
-      <Button size="small" onClick={() => setOpen(true)} sx={{ minHeight: 32, px: 0.75 }}>
-        {t('rules.choose')}
-      </Button>
+      <Allowed right="owner">
+        <Button size="small" onClick={() => setOpen(true)} sx={{ minHeight: 32, px: 0.75 }}>
+          {t('rules.choose')}
+        </Button>
+      </Allowed>
       {open && <ChoiceDialog record={record} onClose={() => setOpen(false)} />}
     </>
   )

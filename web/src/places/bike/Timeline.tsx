@@ -11,6 +11,7 @@ import { TheirsAndOurs } from '../../pieces/TheirsAndOurs.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { ink } from '../../theme/theme.ts'
 import { Unlooked } from '../looks/Unlooked.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { saidOf } from '../../messages/said.ts'
 
 /** Whether a reading can be corrected here: one of the chain that is on the bike now. */
@@ -129,13 +130,15 @@ function ReadingItem({
       <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'flex-start', gap: 1 }}>
         <Values reading={reading} limit={record.summary.limit} />
         {canCorrect(reading, record) && (
-          <Button
-            size="small"
-            onClick={() => void navigate(`/bikes/${record.summary.id}/measure?correct=${reading.id}`)}
-            sx={{ minHeight: 40, mt: -0.75, mr: -1, gap: 1, flexShrink: 0 }}
-          >
-            {t('bike.correct')} {isNewest && <Cap of="bike.correct" />}
-          </Button>
+          <Allowed right="record">
+            <Button
+              size="small"
+              onClick={() => void navigate(`/bikes/${record.summary.id}/measure?correct=${reading.id}`)}
+              sx={{ minHeight: 40, mt: -0.75, mr: -1, gap: 1, flexShrink: 0 }}
+            >
+              {t('bike.correct')} {isNewest && <Cap of="bike.correct" />}
+            </Button>
+          </Allowed>
         )}
       </Stack>
       <Typography variant="body2" color="textSecondary">

@@ -7,6 +7,7 @@ import { Empty, Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { CustomersTable } from './CustomersTable.tsx'
 import { useCustomersPlace } from './useCustomersPlace.ts'
+import { EmptyNext } from '../../pieces/EmptyNext.tsx'
 
 /** Every customer, by name or by a column. */
 export function CustomersPlace() {
@@ -34,7 +35,11 @@ export function CustomersPlace() {
       ) : !customers.data ? (
         <Failure error={customers.error} again={() => void customers.refetch()} />
       ) : list.rows.length === 0 ? (
-        <Empty>{t(filters.text.trim() === '' ? 'customer.listNone' : 'customer.listNoMatch')}</Empty>
+        filters.text.trim() === '' ? (
+          <EmptyNext next={{ says: t('newBike.add'), to: '/new-bike' }}>{t('customer.listNone')}</EmptyNext>
+        ) : (
+          <Empty>{t('customer.listNoMatch')}</Empty>
+        )
       ) : (
         <CustomersTable {...place} />
       )}

@@ -7,6 +7,7 @@ import { Cap } from '../../pieces/Cap.tsx'
 import { Plate } from '../../pieces/Plate.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
 import { ink } from '../../theme/theme.ts'
+import { EmptyNext } from '../../pieces/EmptyNext.tsx'
 
 /** A visit by what it is for: its first bike names it. */
 export const keyOf = ({ bikes }: DueVisit): string => bikes[0]!.bike.id
@@ -38,7 +39,8 @@ export function DueList({
   onBook: (visit: DueVisit) => void
 }) {
   const { t } = useTranslation()
-  if (visits.length === 0) return <Typography sx={{ py: 2 }}>{t('diary.dueNone')}</Typography>
+  if (visits.length === 0)
+    return <EmptyNext next={{ says: t('place.rack'), to: '/rack' }}>{t('diary.dueNone')}</EmptyNext>
   return (
     <Box component="ol" aria-label={t('diary.due', { count: visits.length })} sx={{ listStyle: 'none', m: 0, p: 0 }}>
       {visits.map((visit) => (

@@ -30,9 +30,11 @@ const visit = (customer: string, items: object[], more: object = {}): DueVisit =
 describe('visits that are due', () => {
   const list = (visits: DueVisit[], chosen?: DueVisit): string =>
     renderToStaticMarkup(
-      <DndContext>
-        <DueList visits={visits} chosen={chosen} busy={false} onChoose={() => undefined} onBook={() => undefined} />
-      </DndContext>,
+      <MemoryRouter>
+        <DndContext>
+          <DueList visits={visits} chosen={chosen} busy={false} onChoose={() => undefined} onBook={() => undefined} />
+        </DndContext>
+      </MemoryRouter>,
     )
   it('name the customer, each bike with what is due on it and when, and what is done early', () => {
     const said = textOf(list([visit('Nell Quayle', [item('check', 2), item('care', 9, 7)])]))

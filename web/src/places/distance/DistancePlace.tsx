@@ -13,6 +13,7 @@ import { ImportPane } from './ImportPane.tsx'
 import { RideAccountPane } from './RideAccountPane.tsx'
 import { RideList } from './RideList.tsx'
 import { WriteDown } from './WriteDown.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { useCommands } from '../../keys/useCommands.ts'
 
 /** What a bike was ridden: its ledger, its rides, and how more of them come in. */
@@ -75,7 +76,9 @@ export function DistancePlace() {
           {t('distanceOf.factor', { factor: number(data.usual.factor, 2) })}{' '}
           {data.chainKmToday !== null && t('distanceOf.today', { km: distance(data.chainKmToday, unit) })}
         </Typography>
-        <WriteDown bikeId={id} unit={unit} startUnknown={record.chain !== null && record.chain.start !== 'fitted'} />
+        <Allowed right="distance">
+          <WriteDown bikeId={id} unit={unit} startUnknown={record.chain !== null && record.chain.start !== 'fitted'} />
+        </Allowed>
         <RideList bikeId={id} ledger={data} unit={unit} />
       </Stack>
       <Stack
@@ -90,8 +93,10 @@ export function DistancePlace() {
           overflow: { md: 'auto' },
         }}
       >
-        <ImportPane bikeId={id} unit={unit} />
-        <RideAccountPane bikeId={id} />
+        <Allowed right="distance">
+          <ImportPane bikeId={id} unit={unit} />
+          <RideAccountPane bikeId={id} />
+        </Allowed>
         <EntryList bikeId={id} ledger={data} unit={unit} />
       </Stack>
     </Box>

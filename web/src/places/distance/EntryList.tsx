@@ -7,6 +7,7 @@ import { ask } from '../../api/client.ts'
 import { day, distance } from '../../messages/format.ts'
 import { CorrectEntry } from './CorrectEntry.tsx'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { ofLedger } from './useLedgerWrite.ts'
 
 type Entry = Ledger['entries'][number]
@@ -61,13 +62,15 @@ export function EntryList({ bikeId, ledger, unit }: { bikeId: string; ledger: Le
               {day(entry.at)}
               {entry.restarted && `, ${t('distanceOf.restarted')}`}
             </Typography>
-            <Stack direction="row">
-              {(['correct', 'remove'] as const).map((what) => (
-                <Button key={what} size="small" sx={{ minHeight: 44 }} onClick={() => setDoing({ entry, what })}>
-                  {t(`distanceOf.${what}`)}
-                </Button>
-              ))}
-            </Stack>
+            <Allowed right="distance">
+              <Stack direction="row">
+                {(['correct', 'remove'] as const).map((what) => (
+                  <Button key={what} size="small" sx={{ minHeight: 44 }} onClick={() => setDoing({ entry, what })}>
+                    {t(`distanceOf.${what}`)}
+                  </Button>
+                ))}
+              </Stack>
+            </Allowed>
           </Stack>
         ))}
       </Box>

@@ -8,7 +8,7 @@ import { useInstrument, useRegister } from '../../api/queries.ts'
 import { day } from '../../messages/format.ts'
 import { InstrumentGlyph } from '../../pieces/InstrumentGlyph.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
-import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
 import { CheckSheet } from './CheckSheet.tsx'
@@ -17,7 +17,9 @@ import { LiveGauge } from './LiveGauge.tsx'
 import { RecordForm } from './RecordForm.tsx'
 import { standingOf } from './standing.ts'
 import { Studies } from './Studies.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { useCommands } from '../../keys/useCommands.ts'
+import { EmptyNext } from '../../pieces/EmptyNext.tsx'
 
 /** The shop's instruments: what each can do, when it was checked, and what that changed. */
 export function GaugesPlace() {
@@ -40,9 +42,11 @@ export function GaugesPlace() {
         <Box sx={{ px: 2.25, mb: 1 }}>
           <Typography variant="h1">{t('place.gauges')}</Typography>
           <Stack direction="row" sx={{ gap: 1, mt: 1 }}>
-            <Button variant="outlined" onClick={() => setSheet('add')} sx={{ flex: 1, lineHeight: 1.15 }}>
-              {t('gauges.add')}
-            </Button>
+            <Allowed right="instruments">
+              <Button variant="outlined" onClick={() => setSheet('add')} sx={{ flex: 1, lineHeight: 1.15 }}>
+                {t('gauges.add')}
+              </Button>
+            </Allowed>
             <Button variant="outlined" component={Link} to="/rule-chart" sx={{ flex: 1 }}>
               {t('gauges.ruleChart')}
             </Button>
@@ -103,7 +107,7 @@ export function GaugesPlace() {
         ) : history.isPending && chosen !== undefined ? (
           <Loading />
         ) : chosen === undefined ? (
-          <Empty>{t('gauges.none')}</Empty>
+          <EmptyNext next={{ says: t('gauges.add'), run: () => setSheet('add') }}>{t('gauges.none')}</EmptyNext>
         ) : (
           <Failure error={history.error} again={() => void history.refetch()} />
         )}

@@ -2,8 +2,8 @@ import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
 import { useBikeMends, useBikeParts } from '../../api/queries.ts'
 import { OfBike } from '../../pieces/OfBike.tsx'
-import { Empty } from '../../pieces/States.tsx'
 import { MendBench } from './MendBench.tsx'
+import { EmptyNext } from '../../pieces/EmptyNext.tsx'
 
 /** A chain that broke: looked over, mended or replaced. */
 export function MendPlace() {
@@ -17,7 +17,7 @@ export function MendPlace() {
         mends.data?.chain && parts.data ? (
           <MendBench bikeId={id} known={mends.data} chain={mends.data.chain} drive={parts.data.drive} />
         ) : (
-          <Empty>{t('mends.none')}</Empty>
+          <EmptyNext next={{ says: t('chains.title'), to: `/bikes/${id}/chains` }}>{t('mends.none')}</EmptyNext>
         )
       }
     </OfBike>

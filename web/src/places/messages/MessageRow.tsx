@@ -2,6 +2,7 @@ import { Box, Button, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import type { Message } from '@pelrin/contract'
 import { clock, day } from '../../messages/format.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { ink } from '../../theme/theme.ts'
 
 const BAD: readonly Message['state'][] = ['failed', 'refused', 'unsure']
@@ -64,20 +65,22 @@ export function MessageRow({ message, busy, onAct }: { message: Message; busy: b
             {t('reminding.tries', { count: tries })}
           </Typography>
         )}
-        <Stack direction="row" sx={{ flexWrap: 'wrap', justifyContent: { sm: 'flex-end' } }}>
-          {actsOn(message).map((act) => (
-            <Button
-              key={act}
-              color={act === 'again' ? 'primary' : 'error'}
-              disabled={busy}
-              onClick={() => onAct(act)}
-              aria-label={`${t(`reminding.${act}`)}: ${customer.name}`}
-              sx={{ minHeight: 44, px: 1 }}
-            >
-              {t(`reminding.${act}`)}
-            </Button>
-          ))}
-        </Stack>
+        <Allowed right="messages">
+          <Stack direction="row" sx={{ flexWrap: 'wrap', justifyContent: { sm: 'flex-end' } }}>
+            {actsOn(message).map((act) => (
+              <Button
+                key={act}
+                color={act === 'again' ? 'primary' : 'error'}
+                disabled={busy}
+                onClick={() => onAct(act)}
+                aria-label={`${t(`reminding.${act}`)}: ${customer.name}`}
+                sx={{ minHeight: 44, px: 1 }}
+              >
+                {t(`reminding.${act}`)}
+              </Button>
+            ))}
+          </Stack>
+        </Allowed>
       </Stack>
     </Box>
   )

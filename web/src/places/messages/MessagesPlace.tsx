@@ -21,6 +21,7 @@ import { ink } from '../../theme/theme.ts'
 import { TemplateEditor } from './TemplateEditor.tsx'
 import { Refused } from '../../forms/Refused.tsx'
 import { useCommands } from '../../keys/useCommands.ts'
+import { EmptyNext } from '../../pieces/EmptyNext.tsx'
 
 const SORTS = ['visit', 'customer', 'state'] as const
 type Sort = (typeof SORTS)[number]
@@ -150,7 +151,7 @@ function Sent({ outbox }: { outbox: SentMessages }) {
         )}
         <Refused>{wrong?.of === 'message' ? wrong.sentence : undefined}</Refused>
         {outbox.messages.length === 0 ? (
-          <Typography>{t('reminding.none')}</Typography>
+          <EmptyNext next={{ says: t('reminding.toDiary'), to: '/diary' }}>{t('reminding.none')}</EmptyNext>
         ) : (
           <Box data-no-print sx={{ pt: 1, pb: 0.5 }}>
             <ChoiceField

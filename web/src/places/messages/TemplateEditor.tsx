@@ -7,6 +7,7 @@ import { endpoints, type ReminderTemplate } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys, useDiary } from '../../api/queries.ts'
 import { remindable } from './remindable.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { problemText } from '../../messages/said.ts'
 
 /** What reminders in a language say, seen on real data while it is written. */
@@ -64,14 +65,16 @@ export function TemplateEditor({
       <Typography variant="body2" color="textSecondary" lang={language}>
         {shown ? `${t('reminding.example', { name: shown.customer.name })}: ${shown.text}` : t('reminding.exampleNone')}
       </Typography>
-      <Button
-        type="submit"
-        variant="outlined"
-        disabled={busy || problem !== null || text === template.text}
-        sx={{ mt: 1 }}
-      >
-        {t('reminding.save')}
-      </Button>
+      <Allowed right="messages">
+        <Button
+          type="submit"
+          variant="outlined"
+          disabled={busy || problem !== null || text === template.text}
+          sx={{ mt: 1 }}
+        >
+          {t('reminding.save')}
+        </Button>
+      </Allowed>
     </Box>
   )
 }

@@ -13,6 +13,7 @@ import type { PlateShape } from '@pelrin/drawn'
 import { ink } from '../../theme/theme.ts'
 import { priceText } from '../parts/partLook.ts'
 import { saidOf, type MessageKey } from '../../messages/said.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { Refused } from '../../forms/Refused.tsx'
 
 const LOOK: Readonly<Record<Order['state'], { plate: PlateShape; colour: string }>> = {
@@ -116,22 +117,28 @@ export function OrderCard({ order }: { order: Order }) {
         </tbody>
       </Box>
       <Refused>{wrong?.sentence}</Refused>
-      <Stack direction="row" sx={{ gap: 1, mt: 0.5, flexWrap: 'wrap' }}>
-        {state === 'placed' && (
-          <Button variant="outlined" disabled={busy} onClick={() => void receive()}>
-            {t('orders.receive')}
-          </Button>
-        )}
-        {(state === 'unsure' || state === 'sending') &&
-          action('orders.settle', () => ask(endpoints.settleOrder, { params }))}
-        {state === 'refused' &&
-          problem === 'order-not-as-listed' &&
-          action('orders.accept', () => ask(endpoints.acceptOrder, { params, body: { version: order.version } }), true)}
-        {state === 'refused' &&
-          action('orders.cancel', () =>
-            ask(endpoints.cancelOrder, { params, key: v7(), body: { version: order.version } }),
+      <Allowed right="orders">
+        <Stack direction="row" sx={{ gap: 1, mt: 0.5, flexWrap: 'wrap' }}>
+          {state === 'placed' && (
+            <Button variant="outlined" disabled={busy} onClick={() => void receive()}>
+              {t('orders.receive')}
+            </Button>
           )}
-      </Stack>
+          {(state === 'unsure' || state === 'sending') &&
+            action('orders.settle', () => ask(endpoints.settleOrder, { params }))}
+          {state === 'refused' &&
+            problem === 'order-not-as-listed' &&
+            action(
+              'orders.accept',
+              () => ask(endpoints.acceptOrder, { params, body: { version: order.version } }),
+              true,
+            )}
+          {state === 'refused' &&
+            action('orders.cancel', () =>
+              ask(endpoints.cancelOrder, { params, key: v7(), body: { version: order.version } }),
+            )}
+        </Stack>
+      </Allowed>
     </Box>
   )
 

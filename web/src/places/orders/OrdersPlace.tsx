@@ -2,10 +2,11 @@ import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { useSearchParams } from 'react-router'
 import { useOrders } from '../../api/queries.ts'
-import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { PartsTabs } from '../parts/PartsTabs.tsx'
 import { OrderCard } from './OrderCard.tsx'
+import { EmptyNext } from '../../pieces/EmptyNext.tsx'
 
 /** What is on its way from the supplier, and what came. */
 export function OrdersPlace() {
@@ -27,7 +28,7 @@ export function OrdersPlace() {
       ) : !orders.data ? (
         <Failure error={orders.error} again={() => void orders.refetch()} />
       ) : orders.data.length === 0 ? (
-        <Empty>{t('orders.none')}</Empty>
+        <EmptyNext next={{ says: t('catalogue.title'), to: '/catalogue' }}>{t('orders.none')}</EmptyNext>
       ) : (
         orders.data.map((order) => <OrderCard key={order.id} order={order} />)
       )}

@@ -2,7 +2,8 @@ import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
-import { Empty, Failure, Loading } from '../../pieces/States.tsx'
+import { EmptyNext } from '../../pieces/EmptyNext.tsx'
+import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { RackFilters } from './RackFilters.tsx'
 import { RackTable } from './RackTable.tsx'
@@ -14,6 +15,10 @@ export function RackPlace() {
   const place = useRackPlace()
   const { rack, list, filters, sorted } = place
   useTitle(t('place.rack'))
+  const clear = (): void => {
+    filters.setText('')
+    filters.set({ state: null, drive: null })
+  }
   return (
     <Stack sx={{ height: '100%', px: 2.25, pt: 1.5 }}>
       <Stack direction="row" sx={{ alignItems: 'center', gap: 2, flexWrap: 'wrap', mb: 1.25 }}>
@@ -40,7 +45,11 @@ export function RackPlace() {
       ) : !rack.data ? (
         <Failure error={rack.error} again={() => void rack.refetch()} />
       ) : list.rows.length === 0 ? (
-        <Empty>{t('rack.none')}</Empty>
+        filters.search === '' && filters.text === '' ? (
+          <EmptyNext next={{ says: t('newBike.add'), to: '/new-bike' }}>{t('rack.noneYet')}</EmptyNext>
+        ) : (
+          <EmptyNext next={{ says: t('rack.clear'), run: clear }}>{t('rack.none')}</EmptyNext>
+        )
       ) : (
         <RackTable {...place} />
       )}

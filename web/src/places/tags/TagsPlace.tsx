@@ -8,6 +8,7 @@ import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { useCommands } from '../../keys/useCommands.ts'
+import { EmptyNext } from '../../pieces/EmptyNext.tsx'
 
 /** A sheet holds so many. */
 const MOST = 60
@@ -38,7 +39,7 @@ export function TagsPlace() {
           {t('tags.print')}
         </KeyButton>
       </Stack>
-      {bikes.length === 0 && <Typography>{t('tags.none')}</Typography>}
+      {bikes.length === 0 && <EmptyNext next={{ says: t('tags.toRack'), to: '/rack' }}>{t('tags.none')}</EmptyNext>}
       <Box
         component="ul"
         aria-label={t('tags.title')}
