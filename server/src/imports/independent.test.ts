@@ -136,8 +136,10 @@ describe('files for other readers', () => {
       .toBe('previewed')
     await shop.device.ask(endpoints.confirmImport, { params: { id: importId }, body: { surface: null } })
     const text = await (await shop.device.raw('GET', `/api/v1/bikes/${id}/rides.gpx`)).text()
-    const { features } = asGeoJson(new DOMParser().parseFromString(text, 'text/xml') as never)
-    const track = (features as unknown as readonly Drawn[]).find(({ geometry }) => geometry.type === 'LineString')
+    const { features } = asGeoJson(new DOMParser().parseFromString(text, 'text/xml')) as unknown as {
+      features: readonly Drawn[]
+    }
+    const track = features.find(({ geometry }) => geometry.type === 'LineString')
     expect(track?.geometry.coordinates).toHaveLength(60)
     expect(track?.properties.coordinateProperties.times[0]).toBe('2026-06-05T08:00:00.000Z')
   })
