@@ -11,13 +11,13 @@ export function fail(sentence) {
   process.exit(1)
 }
 
-/** Whether what is installed is what the lock file says, by npm's own record of its last installation. */
-function installed() {
-  const record = join(root, 'node_modules/.package-lock.json')
+/** Whether what is installed in a folder is what its lock file says, by npm's own record of its last installation. */
+export function installedIn(folder) {
+  const record = join(folder, 'node_modules/.package-lock.json')
   if (!existsSync(record)) return false
   const packagesOf = (file) => JSON.parse(readFileSync(file, 'utf8')).packages
   const have = packagesOf(record)
-  return Object.entries(packagesOf(join(root, 'package-lock.json'))).every(
+  return Object.entries(packagesOf(join(folder, 'package-lock.json'))).every(
     ([path, { version, link, optional, peer }]) =>
       !path.includes('node_modules/') || link || optional || peer || have[path]?.version === version,
   )
@@ -28,7 +28,7 @@ export function ensureInstalled() {
   const [major = 0, minor = 0] = process.versions.node.split('.').map(Number)
   if (major < 20 || (major === 20 && minor < 19))
     fail(`Pelrin needs Node 20.19 or newer; this is ${process.versions.node}.`)
-  if (installed()) return
+  if (installedIn(root)) return
   process.stdout.write('Installing packages …\n')
   // No package needs a script of its own here: what they ship is used as it is.
   const npm = spawnSync('npm', ['ci', '--ignore-scripts', '--no-audit', '--no-fund', '--loglevel=error'], {
