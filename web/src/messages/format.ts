@@ -94,3 +94,7 @@ export const dayAfter = (moment: string | number, days: number): string =>
 /** The day of the week, in full. */
 export const weekdayName = (day: string): string =>
   new Intl.DateTimeFormat(locale(), { weekday: 'long', timeZone: 'UTC' }).format(new Date(`${day}T00:00:00Z`))
+
+/** In which distances of a bike are shown: as its odometer counts, else as the shop does. */
+export const unitOf = (record: { readonly lastOdometer: { readonly unit: 'km' | 'mi' } | null }): 'km' | 'mi' =>
+  record.lastOdometer?.unit ?? formats().distanceUnit

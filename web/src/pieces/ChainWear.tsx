@@ -6,6 +6,7 @@ import type { BikeRecord } from '@pelrin/contract'
 import { ForecastChart } from './ForecastChart.tsx'
 import type { ChainForecastShown } from './useChainForecast.ts'
 import { WearChart } from './WearChart.tsx'
+import { unitOf } from '../messages/format.ts'
 
 /** Room the chance's strip and the row of overlays take below the wear. */
 const STRIP = 92
@@ -32,7 +33,7 @@ export function ChainWear({
         picture={picture}
         nowS={estimatedS(input.life, openedAt) ?? picture.forecast.sNow}
         usualFactor={input.life.usualFactor}
-        unit={record.lastOdometer?.unit ?? 'km'}
+        unit={unitOf(record)}
         height={height}
         overlays={overlays}
       />

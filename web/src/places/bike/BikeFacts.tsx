@@ -3,7 +3,7 @@ import { useState, type ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import { may, type BikeRecord } from '@pelrin/contract'
 import { useSurroundings } from '../../app/surroundings.ts'
-import { day, distance, number } from '../../messages/format.ts'
+import { day, distance, number, unitOf } from '../../messages/format.ts'
 import { Allowed } from '../../pieces/Allowed.tsx'
 import { Why } from '../../pieces/Why.tsx'
 import { BikeDialog } from './BikeDialog.tsx'
@@ -19,7 +19,7 @@ export function BikeFacts({ record }: { record: BikeRecord }) {
   const [open, setOpen] = useState<'edit' | 'pass' | 'twin' | null>(null)
   const close = (): void => setOpen(null)
   const { summary, chain, lastOdometer } = record
-  const unit = lastOdometer?.unit ?? 'km'
+  const unit = unitOf({ lastOdometer })
   const facts: [string, ReactNode][] = [
     [
       t('bike.customer'),

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { Link as RouterLink, useNavigate, useParams } from 'react-router'
 import { assumptionsWith } from '@pelrin/core'
 import { useBike } from '../../api/queries.ts'
-import { day } from '../../messages/format.ts'
+import { day, unitOf } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
 import { BikeWays, useBikeWays } from '../../pieces/BikeWays.tsx'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
@@ -148,7 +148,7 @@ export function BikePlace() {
           <ForecastWords
             forecast={record.forecast}
             life={record.verdictInput.life}
-            unit={record.lastOdometer?.unit ?? 'km'}
+            unit={unitOf(record)}
             now={openedAt}
             byNow={summary.standing.chance ?? record.forecast.overNow}
             checkOn={summary.checkOn}

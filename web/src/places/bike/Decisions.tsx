@@ -8,7 +8,7 @@ import { endpoints, type BikeRecord, type DecisionKind } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
-import { day, distance } from '../../messages/format.ts'
+import { day, distance, unitOf } from '../../messages/format.ts'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 import { Allowed } from '../../pieces/Allowed.tsx'
 import { ink } from '../../theme/theme.ts'
@@ -110,7 +110,7 @@ export function DecideDialog({ record, onClose }: { record: BikeRecord; onClose:
       </RadioGroup>
       <Typography variant="body2" color="textSecondary">
         {t('bike.decideNote', {
-          km: distance(decidedCheckKm, record.lastOdometer?.unit ?? 'km'),
+          km: distance(decidedCheckKm, unitOf(record)),
           days: decidedCheckDays,
         })}
       </Typography>

@@ -3,7 +3,7 @@ import type { BandPoint } from '@pelrin/core'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import type { BikeRecord, CorrectedReading, Reading, Spot } from '@pelrin/contract'
-import { clock, day, distance, percent } from '../../messages/format.ts'
+import { clock, day, distance, percent, unitOf } from '../../messages/format.ts'
 import { elongationText } from '../../pieces/intervalText.ts'
 import { Cap } from '../../pieces/Cap.tsx'
 import { takenText } from '../../pieces/takenText.ts'
@@ -30,7 +30,7 @@ export function Timeline({
   band: readonly BandPoint[] | null
 }) {
   const { t } = useTranslation()
-  const unit = record.lastOdometer?.unit ?? 'km'
+  const unit = unitOf(record)
   const items: Item[] = [
     ...record.readings.map((reading) => ({ at: reading.occurredAt, reading })),
     ...record.events.map((event) => ({ at: event.at, event })),

@@ -2,7 +2,7 @@ import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { assumptionsWith, pricesOf, realKm, spentByDistance } from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
-import { distance, number, percent, shareText } from '../../messages/format.ts'
+import { distance, number, percent, shareText, unitOf } from '../../messages/format.ts'
 import type { ChainForecastShown } from '../../pieces/useChainForecast.ts'
 import { ownPricesOf } from '../../pieces/ownPricesOf.ts'
 import { CostCurve } from './CostCurve.tsx'
@@ -22,7 +22,7 @@ export function WaitingCosts({
   if (!costs || !input) return null
   const { sprockets, together, waiting, bySpeeds } = costs
   const prices = pricesOf(ownPricesOf(record), assumptionsWith(record.assumptions).economics)
-  const unit = record.lastOdometer?.unit ?? 'km'
+  const unit = unitOf(record)
   const real = (s: number): number => realKm(s, input.life.usualFactor)
   const { advice } = record.summary
   const share = (value: number): string => t('forecast.percent', { value: shareText(value) })

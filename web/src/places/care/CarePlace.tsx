@@ -15,6 +15,7 @@ import { CareWritten } from './CareWritten.tsx'
 import { TreatmentList } from './TreatmentList.tsx'
 import { useCarePlace, type CareBike } from './useCarePlace.ts'
 import { WantedDays } from './WantedDays.tsx'
+import { unitOf } from '../../messages/format.ts'
 
 /** The care of the chain on a bike: when it is due and why, written down by one more key, its steps beside. */
 export function CarePlace() {
@@ -28,7 +29,7 @@ export function CarePlace() {
           <CareOf
             bikeId={id}
             care={care.data}
-            unit={lastOdometer?.unit ?? 'km'}
+            unit={unitOf({ lastOdometer })}
             customer={customer.name}
             assumed={assumptionsWith(assumptions)}
           />

@@ -12,6 +12,7 @@ import { AddChainDialog } from './AddChainDialog.tsx'
 import { ChainPane } from './ChainPane.tsx'
 import { ChainRow } from './ChainRow.tsx'
 import { useChainsPlace } from './useChainsPlace.ts'
+import { unitOf } from '../../messages/format.ts'
 
 /** The chains of a bike: which is on, which wait, and another one put on by one more key. */
 export function ChainsPlace() {
@@ -22,7 +23,7 @@ export function ChainsPlace() {
     <OfBike bikeId={id} title={t('chains.title')} needs={[chains]}>
       {({ summary, lastOdometer }) =>
         chains.data && (
-          <ChainsOf bikeId={id} chains={chains.data} unit={lastOdometer?.unit ?? 'km'} limit={summary.limit} />
+          <ChainsOf bikeId={id} chains={chains.data} unit={unitOf({ lastOdometer })} limit={summary.limit} />
         )
       }
     </OfBike>

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { Link, useNavigate, useParams } from 'react-router'
 import { SURFACES, surfaceShares, type SurfaceKm } from '@pelrin/core'
 import { useBike, useLedger } from '../../api/queries.ts'
-import { day, distance, number, percentDone, shareText } from '../../messages/format.ts'
+import { day, distance, number, percentDone, shareText, unitOf } from '../../messages/format.ts'
 import { BikeLine } from '../../pieces/BikeLine.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
@@ -37,7 +37,7 @@ export function DistancePlace() {
         }}
       />
     )
-  const unit = record.lastOdometer?.unit ?? 'km'
+  const unit = unitOf(record)
   const { data } = ledger
   return (
     <Box

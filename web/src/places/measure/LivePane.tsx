@@ -2,7 +2,7 @@ import { Box, Stack, Typography } from '@mui/material'
 import { growthSinceNew, type Assumptions, type ChainLife, type ForecastPicture, hangsWholeChain } from '@pelrin/core'
 import { useTranslation } from 'react-i18next'
 import type { BikeRecord, Instrument } from '@pelrin/contract'
-import { percent } from '../../messages/format.ts'
+import { percent, unitOf } from '../../messages/format.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
 import { ForecastChart } from '../../pieces/ForecastChart.tsx'
 import { ForecastWords } from '../../pieces/ForecastWords.tsx'
@@ -113,7 +113,7 @@ export function LivePane({
           <ForecastWords
             forecast={picture.forecast}
             life={life}
-            unit={record.lastOdometer?.unit ?? 'km'}
+            unit={unitOf(record)}
             now={life.at}
             byNow={picture.forecast.overNow}
             checkOn={null}
@@ -125,7 +125,7 @@ export function LivePane({
               picture={picture}
               nowS={picture.forecast.sNow}
               usualFactor={life.usualFactor}
-              unit={record.lastOdometer?.unit ?? 'km'}
+              unit={unitOf(record)}
               height={150}
               overlays={false}
             />

@@ -16,6 +16,7 @@ import { ItemRow } from './ItemRow.tsx'
 import { chosenBy, looksOf, type Line, type Pass } from './passState.ts'
 import { Refused } from '../../forms/Refused.tsx'
 import { useCommands } from '../../keys/useCommands.ts'
+import { unitOf } from '../../messages/format.ts'
 
 /** Everything else that wears on a bike, looked over in one pass. */
 export function OtherWearPlace() {
@@ -24,7 +25,7 @@ export function OtherWearPlace() {
   const wear = useOtherWear(id)
   return (
     <OfBike bikeId={id} title={t('otherWear.title')} needs={[wear]}>
-      {({ lastOdometer }) => wear.data && <OnePass bikeId={id} wear={wear.data} unit={lastOdometer?.unit ?? 'km'} />}
+      {({ lastOdometer }) => wear.data && <OnePass bikeId={id} wear={wear.data} unit={unitOf({ lastOdometer })} />}
     </OfBike>
   )
 }

@@ -8,6 +8,7 @@ import { Plate } from '../../pieces/Plate.tsx'
 import { lookToday } from '../../pieces/verdictLook.ts'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { ink } from '../../theme/theme.ts'
+import { formats } from '../../messages/shopFormats.ts'
 
 /** Which columns there is room for: on a phone whose bike and its verdict, on a tablet upright what to act on, beyond that all. */
 export const RACK_COLUMNS = {
@@ -126,7 +127,7 @@ export function RackRow({
             })}
       </Typography>
       <Typography role="cell" variant="body2" sx={{ ...RACK_ROOM.ran, textAlign: 'right' }} noWrap>
-        {bike.chainKm === null ? '–' : distance(bike.chainKm, 'km')}
+        {bike.chainKm === null ? '–' : distance(bike.chainKm, formats().distanceUnit)}
       </Typography>
       <Typography role="cell" variant="body2" noWrap sx={RACK_ROOM.measured}>
         {bike.measuredAt === null ? t('stand.never') : ago(bike.measuredAt)}

@@ -1,9 +1,10 @@
 // @vitest-environment happy-dom
-import { screen, within } from '@testing-library/react'
+import { cleanup, screen, within } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints } from '@pelrin/contract'
 import { bikeOf } from '../../testing/bikes.ts'
 import { Answers, inApp, type Asked } from '../../testing/inApp.tsx'
+import { formats, formatsAreOf } from '../../messages/shopFormats.ts'
 import { RackPlace } from './RackPlace.tsx'
 import { until } from '../../testing/until.ts'
 
@@ -54,6 +55,22 @@ describe('the rack', () => {
     await press()
     expect(at()).toBe('/rack')
     expect(head('Wear').getAttribute('aria-sort')).toBe('none')
+  })
+  it('says how far each chain ran as the shop counts', async () => {
+    const before = formats()
+    server.to(endpoints.rack, {
+      bikes: [{ ...bikeOf('b1', 'Nell Quayle'), chainKm: 1609.344 }],
+      next: null,
+      total: 1,
+      counts: { all: 1 },
+    })
+    await open()
+    expect(rows()[0]!.textContent).toContain('1,609 km')
+    cleanup()
+    formatsAreOf({ ...before, distanceUnit: 'mi' })
+    await open()
+    expect(rows()[0]!.textContent).toContain('1,000 mi')
+    formatsAreOf(before)
   })
   it('has those looked at soonest on top first', async () => {
     const { user, at } = await open()

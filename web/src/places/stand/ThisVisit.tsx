@@ -3,7 +3,7 @@ import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import type { BikeRecord } from '@pelrin/contract'
 import { useOtherWear } from '../../api/queries.ts'
-import { ago, day, distance, percent, today } from '../../messages/format.ts'
+import { ago, day, distance, percent, today, unitOf } from '../../messages/format.ts'
 import { BikeWays } from '../../pieces/BikeWays.tsx'
 import { SchoolWords } from '../../pieces/SchoolWords.tsx'
 import { Why } from '../../pieces/Why.tsx'
@@ -18,7 +18,7 @@ const SOON_KM = 150
 export function ThisVisit({ record }: { record: BikeRecord }) {
   const { t } = useTranslation()
   const { summary, chain, lastOdometer, verdict } = record
-  const unit = lastOdometer?.unit ?? 'km'
+  const unit = unitOf({ lastOdometer })
   const care = useCareWords()
   const next = nextLook(summary, today(), t)
   return (
