@@ -27,6 +27,7 @@ import { useShopCommands } from './useShopCommands.ts'
 import { PersonMenu } from './PersonMenu.tsx'
 import { othersPlace } from './rights.ts'
 import { ink } from '../theme/theme.ts'
+import { RoleContext } from '../keys/role.ts'
 import { SurroundingsContext } from './surroundings.ts'
 import { useTold } from './Told.tsx'
 import { useServerState } from './useServerState.ts'
@@ -62,90 +63,92 @@ export function Shell({ session }: { session: Session }) {
   }, [pathname])
   return (
     <SurroundingsContext value={surroundings}>
-      <OpenCommandsContext value={commands}>
-        <TypingProvider>
-          <Stack
-            sx={{ height: '100dvh', bgcolor: 'background.default', [LOW]: { height: 'auto', minHeight: '100dvh' } }}
-          >
-            <Box
-              component="a"
-              href="#main"
-              sx={{
-                position: 'absolute',
-                left: 8,
-                top: -60,
-                '&:focus': { top: 8 },
-                zIndex: 1500,
-                bgcolor: 'background.paper',
-                p: 1.5,
-              }}
-            >
-              {t('app.skip')}
-            </Box>
+      <RoleContext value={session.person.role}>
+        <OpenCommandsContext value={commands}>
+          <TypingProvider>
             <Stack
-              component="header"
-              direction="row"
-              sx={{
-                alignItems: 'center',
-                gap: 2,
-                px: 2.25,
-                minHeight: 56,
-                borderBottom: 1,
-                borderColor: 'divider',
-                flexShrink: 0,
-              }}
+              sx={{ height: '100dvh', bgcolor: 'background.default', [LOW]: { height: 'auto', minHeight: '100dvh' } }}
             >
-              <Typography
+              <Box
+                component="a"
+                href="#main"
                 sx={{
-                  fontWeight: 700,
-                  fontSize: 'size.lead',
-                  whiteSpace: 'nowrap',
-                  display: { xs: 'none', md: 'block' },
+                  position: 'absolute',
+                  left: 8,
+                  top: -60,
+                  '&:focus': { top: 8 },
+                  zIndex: 1500,
+                  bgcolor: 'background.paper',
+                  p: 1.5,
                 }}
               >
-                {session.shop.name}
-              </Typography>
-              <Finder />
-              <ScanButton />
-              <Box sx={{ flex: 1 }} />
-              <OutboxChip />
-              <Clock />
-              <PersonMenu session={session} />
-              <IconButton
-                aria-label={t('keys.title')}
-                onClick={() => setKeysOpen(true)}
-                sx={{ width: 48, height: 48, display: { xs: 'none', sm: 'inline-flex' } }}
+                {t('app.skip')}
+              </Box>
+              <Stack
+                component="header"
+                direction="row"
+                sx={{
+                  alignItems: 'center',
+                  gap: 2,
+                  px: 2.25,
+                  minHeight: 56,
+                  borderBottom: 1,
+                  borderColor: 'divider',
+                  flexShrink: 0,
+                }}
               >
-                <KeyCap aria-hidden>?</KeyCap>
-              </IconButton>
+                <Typography
+                  sx={{
+                    fontWeight: 700,
+                    fontSize: 'size.lead',
+                    whiteSpace: 'nowrap',
+                    display: { xs: 'none', md: 'block' },
+                  }}
+                >
+                  {session.shop.name}
+                </Typography>
+                <Finder />
+                <ScanButton />
+                <Box sx={{ flex: 1 }} />
+                <OutboxChip />
+                <Clock />
+                <PersonMenu session={session} />
+                <IconButton
+                  aria-label={t('keys.title')}
+                  onClick={() => setKeysOpen(true)}
+                  sx={{ width: 48, height: 48, display: { xs: 'none', sm: 'inline-flex' } }}
+                >
+                  <KeyCap aria-hidden>?</KeyCap>
+                </IconButton>
+              </Stack>
+              <Standing rebuilding={session.rebuilding} />
+              <OthersPlace role={session.person.role} />
+              <Box
+                component="main"
+                id="main"
+                tabIndex={-1}
+                sx={{
+                  flex: 1,
+                  minHeight: 0,
+                  overflow: 'auto',
+                  outline: 'none',
+                  [LOW]: { flex: '1 0 auto', overflow: 'visible' },
+                }}
+              >
+                <Outlet />
+              </Box>
+              <NavBand bikeId={bikeId} />
             </Stack>
-            <Standing rebuilding={session.rebuilding} />
-            <OthersPlace role={session.person.role} />
-            <Box
-              component="main"
-              id="main"
-              tabIndex={-1}
-              sx={{
-                flex: 1,
-                minHeight: 0,
-                overflow: 'auto',
-                outline: 'none',
-                [LOW]: { flex: '1 0 auto', overflow: 'visible' },
-              }}
-            >
-              <Outlet />
-            </Box>
-            <NavBand bikeId={bikeId} />
-          </Stack>
-          <ProveDialog session={session} />
-          <SignInAgain session={session} />
-          <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
-          {paletteOpen && <Palette bikeId={bikeId} shop={shopCommands} onClose={() => setPaletteOpen(false)} />}
-          {secrets && <OwnSecretsDialog onClose={() => setSecrets(false)} />}
-          {switching && <SwitchDialog onClose={() => setSwitching(false)} />}
-          {told}
-        </TypingProvider>
-      </OpenCommandsContext>
+            <ProveDialog session={session} />
+            <SignInAgain session={session} />
+            <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
+            {paletteOpen && <Palette bikeId={bikeId} shop={shopCommands} onClose={() => setPaletteOpen(false)} />}
+            {secrets && <OwnSecretsDialog onClose={() => setSecrets(false)} />}
+            {switching && <SwitchDialog onClose={() => setSwitching(false)} />}
+            {told}
+          </TypingProvider>
+        </OpenCommandsContext>
+      </RoleContext>
     </SurroundingsContext>
   )
 }

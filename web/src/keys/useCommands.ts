@@ -1,10 +1,10 @@
 import { createContext, useContext, useLayoutEffect, useMemo } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { may } from '@pelrin/contract'
-import { SurroundingsContext } from '../app/surroundings.ts'
 import { capOf, commandsOf, type Command, type CommandName, type CommandOf, type CommandPlace } from './commands.ts'
 import { isControl, isPressed } from './isControl.ts'
 import { keyFor, useOwnKeys } from './ownKeys.ts'
+import { RoleContext } from './role.ts'
 import { useLetterKeys, type LetterKeys } from './typing.tsx'
 
 /** What runs a command; with the digit where several run it. */
@@ -64,8 +64,8 @@ export const isCovered = (): boolean =>
 
 /** Whether whoever is here may do what a command does; looking is everybody's, and outside of the shell there is nobody to hold to it. */
 export function useMay(): (command: Pick<Command, 'right'>) => boolean {
-  const role = useContext(SurroundingsContext)?.session.person.role
-  return ({ right }) => right === undefined || role === undefined || may(role, right)
+  const role = useContext(RoleContext)
+  return ({ right }) => right === undefined || role === null || may(role, right)
 }
 
 /** Says what the commands of a place do while it is open: their keys run them, and the palette finds them. */

@@ -7,6 +7,7 @@ import { vi } from 'vitest'
 import type { Endpoint, Problem, Session } from '@pelrin/contract'
 import type * as v from 'valibot'
 import { SurroundingsContext } from '../app/surroundings.ts'
+import { RoleContext } from '../keys/role.ts'
 import { TypingProvider } from '../keys/typing.tsx'
 import { messages } from '../messages/index.ts'
 import { problemText } from '../messages/said.ts'
@@ -159,7 +160,9 @@ export function inApp(
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
   const inside = (shown: ReactElement): ReactElement => (
     <SurroundingsContext value={{ session, tell: (text) => void told.push(text) }}>
-      <TypingProvider>{shown}</TypingProvider>
+      <RoleContext value={session.person.role}>
+        <TypingProvider>{shown}</TypingProvider>
+      </RoleContext>
     </SurroundingsContext>
   )
   const router = createMemoryRouter(
