@@ -37,7 +37,12 @@ export function ShopFields({ at = '', autoFocus = false }: { at?: string; autoFo
           label={t('shop.locale')}
           options={SHOP_LOCALES.map((one) => [one, `${regions.of(one.slice(3)) ?? one}: ${exampleOf(one)}`])}
         />
-        <Line name={`${at}stands`} label={t('shop.stands')} hint={t('shop.standsHint')} of="whole" />
+        <Line
+          name={`${at}stands`}
+          label={t('shop.stands')}
+          hint={at === '' ? t('shop.standsHint') : undefined}
+          of="whole"
+        />
         <Choice
           name={`${at}distanceUnit`}
           label={t('shop.distanceUnit')}
