@@ -29,7 +29,8 @@ export const MailEntries = {
   port: Port,
   security: Security,
   userName: v.nullable(line(200)),
-  fromName: line(80),
+  // It stands in the head of a mail, where a line that ends begins something else.
+  fromName: v.pipe(line(80), v.regex(/^\P{Cc}*$/u, 'field-invalid')),
   fromAddress: Email,
   publicAddress: PublicAddress,
 }

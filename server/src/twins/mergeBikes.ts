@@ -111,12 +111,13 @@ export async function unmergeBikes(work: Work, id: string, otherId: string): Pro
   if (other.mergedIntoId !== id || other.mergedAt === null) throw new ProblemError(404, 'bike-unknown')
   if (work.now.getTime() - other.mergedAt.getTime() > DAY_MS) throw new ProblemError(409, 'merge-past')
   const [since] = await work.select(
-    `SELECT 1 FROM readings WHERE bike_id = :id AND recorded_at > :at UNION ALL
-     SELECT 1 FROM care_events WHERE bike_id = :id AND recorded_at > :at UNION ALL
-     SELECT 1 FROM mends WHERE bike_id = :id AND recorded_at > :at UNION ALL
-     SELECT 1 FROM fittings WHERE bike_id = :id AND recorded_at > :at UNION ALL
-     SELECT 1 FROM jobs WHERE bike_id = :id AND opened_at > :at LIMIT 1`,
-    { id, at: other.mergedAt },
+    `SELECT 1 FROM readings WHERE bike_id = :id AND recorded_at BETWEEN :at AND :now UNION ALL
+     SELECT 1 FROM care_events WHERE bike_id = :id AND recorded_at BETWEEN :at AND :now UNION ALL
+     SELECT 1 FROM mends WHERE bike_id = :id AND recorded_at BETWEEN :at AND :now UNION ALL
+     SELECT 1 FROM fittings WHERE bike_id = :id AND recorded_at BETWEEN :at AND :now UNION ALL
+     SELECT 1 FROM jobs WHERE bike_id = :id AND opened_at BETWEEN :at AND :now LIMIT 1`,
+    // After a moment, since what made them one was written at it.
+    { id, at: new Date(other.mergedAt.getTime() + 1), now: work.now },
   )
   if (since) throw new ProblemError(409, 'merge-worked-since')
   const { facts, fittings, homes } = other.mergeMoved as Moves
