@@ -5,12 +5,14 @@ import { useTranslation } from 'react-i18next'
 import type { HouseRules, RuleChange } from '@pelrin/contract'
 import { day, number } from '../../messages/format.ts'
 import { saidOf } from '../../messages/said.ts'
-import { typedNumber } from '../../messages/typedNumber.ts'
 import { ink } from '../../theme/theme.ts'
+import { shownIn, typedIn, unitIn } from './assumedIn.ts'
 import { ChangePanel } from './ChangePanel.tsx'
 
 /** As many as it was declared with. */
 const decimalsOf = (value: number): number => String(value).split('.')[1]?.length ?? 0
+
+const declared = (key: string): Assumption => ASSUMPTIONS.find((one) => one.key === key)!
 
 /** Every first word of a key: none is left out of the screen. */
 const GROUPS = [...new Set(ASSUMPTIONS.map(({ key }) => key.split('.')[0]!))]
@@ -26,12 +28,12 @@ export function AssumptionsEditor({
   const { t } = useTranslation()
   const { overrides, version, versions } = assumptions
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({})
-  const valueOf = (key: string): string => typed[key] ?? String(overrides[key] ?? shippedValue(key))
+  const keptOf = (key: string): number => overrides[key] ?? shippedValue(key)
   const onType = useCallback((key: string, text: string) => setTyped((before) => ({ ...before, [key]: text })), [])
   const change = useMemo((): RuleChange | null => {
     const next = new Map(Object.entries(overrides))
     for (const [key, text] of Object.entries(typed)) {
-      const to = typedNumber(text) ?? NaN
+      const to = typedIn(declared(key), text, [overrides[key] ?? shippedValue(key), shippedValue(key)]) ?? NaN
       if (assumptionProblem(key, to) !== null) return null
       if (to === shippedValue(key)) next.delete(key)
       else next.set(key, to)
@@ -48,7 +50,13 @@ export function AssumptionsEditor({
               {saidOf(t, 'rules.group', group)}
             </Typography>
             {ASSUMPTIONS.filter(({ key }) => key.startsWith(`${group}.`)).map((one) => (
-              <ValueRow key={one.key} one={one} text={valueOf(one.key)} onType={onType} />
+              <ValueRow
+                key={one.key}
+                one={one}
+                kept={keptOf(one.key)}
+                text={typed[one.key] ?? shownIn(one, keptOf(one.key))}
+                onType={onType}
+              />
             ))}
           </Box>
         ))}
@@ -82,19 +90,23 @@ export function AssumptionsEditor({
 /** One value: what it means, what is typed, and a way back to what is shipped. Of all of them only the one that is typed into is drawn anew. */
 const ValueRow = memo(function ValueRow({
   one,
+  kept,
   text,
   onType,
 }: {
   one: Assumption
+  /** What it is now, as it is kept. */
+  kept: number
   text: string
   onType: (key: string, text: string) => void
 }) {
   const { t } = useTranslation()
   const { key, unit, lowest, highest, shipped, actsOn } = one
-  const value = typedNumber(text)
+  const value = typedIn(one, text, [kept, shipped])
   const problem = assumptionProblem(key, value ?? NaN)
   const isOwn = value !== shipped
-  const range = { lowest: number(lowest, decimalsOf(lowest)), highest: number(highest, decimalsOf(highest)) }
+  const [least, most] = [Number(shownIn(one, lowest)), Number(shownIn(one, highest))]
+  const range = { lowest: number(least, decimalsOf(least)), highest: number(most, decimalsOf(most)) }
   return (
     <Box
       sx={{
@@ -120,16 +132,16 @@ const ValueRow = memo(function ValueRow({
         value={text}
         onChange={(event) => onType(key, event.target.value)}
         error={problem !== null}
-        helperText={problem === null ? undefined : t(`problems.${problem}`, { lowest, highest })}
+        helperText={problem === null ? undefined : t(`problems.${problem}`, range)}
         slotProps={{
           htmlInput: { 'aria-labelledby': `assumed-${key}`, inputMode: 'decimal' },
-          input: { endAdornment: t(`rules.unit.${unit}`) },
+          input: { endAdornment: unitIn(one) ?? t(`rules.unit.${unit}`) },
         }}
         sx={{ '& input': { fontWeight: isOwn ? 700 : 400, color: isOwn ? ink('steel') : undefined } }}
       />
       {isOwn ? (
-        <Button size="small" onClick={() => onType(key, String(shipped))}>
-          {t('rules.back', { value: shipped })}
+        <Button size="small" onClick={() => onType(key, shownIn(one, shipped))}>
+          {t('rules.back', { value: shownIn(one, shipped) })}
         </Button>
       ) : (
         <Typography variant="body2" color="textSecondary">
