@@ -1,7 +1,7 @@
 // Compiles what runs in production, once for each state of the sources: plain JavaScript, since it is what start.mjs calls before anything else
 // runs. A program lies beside its workspace (`server/.built/main.js`) and finds packages and files as its sources do.
 import { createHash } from 'node:crypto'
-import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { basename, dirname, join, relative, sep } from 'node:path'
 
 const WORKSPACES = ['core', 'contract', 'drawn', 'server', 'standins', 'scripts']
@@ -70,27 +70,40 @@ const ours = (root, names) => ({
   },
 })
 
+/**
+ * Writes a file whole or not at all: two starts may compile at once, and a program be read meanwhile.
+ *
+ * @param {string} path
+ * @param {string | Uint8Array} contents
+ */
+function put(path, contents) {
+  const beside = `${path}.${process.pid}`
+  writeFileSync(beside, contents)
+  renameSync(beside, path)
+}
+
 /** Compiles the programs unless those there are of these very sources. @param {string} root */
 export async function compile(root) {
   const mark = join(root, 'server/.built/.made-from')
   const now = fingerprint(root)
   if (existsSync(mark) && readFileSync(mark, 'utf8') === now) return
-  rmSync(mark, { force: true })
   // Only where it is needed: whoever stays to watch stays small.
   const { build } = await import('esbuild')
   const plugins = [ours(root, exported(root))]
   for (const [workspace, programs] of Object.entries(PROGRAMS)) {
     const outdir = join(root, workspace, '.built')
-    await build({
+    const { outputFiles } = await build({
       entryPoints: programs.map((program) => ({
         in: join(root, workspace, program),
         out: basename(program, '.ts'),
       })),
       ...{ outdir, plugins, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'error' },
-      ...{ sourcemap: 'linked', legalComments: 'none' },
+      ...{ sourcemap: 'linked', legalComments: 'none', write: false },
     })
+    mkdirSync(outdir, { recursive: true })
+    for (const { path, contents } of outputFiles) put(path, contents)
     // What is compiled are modules, whatever stands further up.
-    writeFileSync(join(outdir, 'package.json'), '{ "type": "module" }\n')
+    put(join(outdir, 'package.json'), '{ "type": "module" }\n')
   }
-  writeFileSync(mark, now)
+  put(mark, now)
 }
