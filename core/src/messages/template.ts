@@ -22,8 +22,8 @@ export function templateProblem(text: string): TemplateProblem | null {
 }
 
 /** A template with its fields in their places. What stands in a field is text, whatever it looks like. */
-export const fillTemplate = (text: string, values: Readonly<Record<ReminderField, string>>): string =>
-  text.replaceAll(FIELD, (whole, field: string) => (field in values ? values[field as ReminderField] : whole))
+export const fillTemplate = (text: string, values: Readonly<Partial<Record<ReminderField, string>>>): string =>
+  text.replaceAll(FIELD, (whole: string, field: ReminderField) => values[field] ?? whole)
 
 /**
  * The first moment a message may go out, by the hours of the day it is quiet.

@@ -1,3 +1,4 @@
+import { fillTemplate } from '@pelrin/core'
 import { problems, reminders } from '@pelrin/contract/messages'
 import type { Sheet } from '@pelrin/contract'
 import type { Database } from '../db/connection.ts'
@@ -65,18 +66,16 @@ export async function sendByMail(
         unit: shop.distanceUnit,
       }),
     })
-  const filled = (text: string): string =>
-    text.replaceAll('{{shop}}', shop.name).replaceAll(
-      '{{bikes}}',
-      inWords(
-        bikes.map(({ label }) => label),
-        claimed.language,
-      ),
-    )
+  const labels = inWords(
+    bikes.map(({ label }) => label),
+    claimed.language,
+  )
+  // Of bikes that are somebody else's meanwhile nothing is said.
+  const subject = bikes.length === 0 ? shop.name : fillTemplate(words.subject, { shop: shop.name, bikes: labels })
   const letter = mailOf(settings, {
     reference: referenceOf(shopId, claimed.id),
     to: { name: customer, address: claimed.email ?? '' },
-    subject: filled(words.subject),
+    subject,
     language: claimed.language,
     paragraphs: [claimed.text, ...(sheets.length > 0 ? [words.sheets] : [])],
     stop: {

@@ -1,6 +1,7 @@
 import Router from '@koa/router'
 import escapeHtml from 'escape-html'
 import type { Context } from 'koa'
+import { fillTemplate } from '@pelrin/core'
 import { reminders, type ReminderLanguage } from '@pelrin/contract/messages'
 import { audited, inShop } from '../db/work.ts'
 import type { RequestState } from '../http/request.ts'
@@ -66,7 +67,7 @@ const STYLE =
 function pageOf(who: Asking | null, done: boolean): string {
   const language = who?.language ?? 'en'
   const words = reminders[language].stop
-  const say = (text: string): string => escapeHtml(text.replaceAll('{{shop}}', who?.shop ?? ''))
+  const say = (text: string): string => escapeHtml(fillTemplate(text, { shop: who?.shop ?? '' }))
   const body =
     who === null
       ? `<p>${say(words.unknown)}</p>`

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util'
-import { minutesAfter } from '@pelrin/core'
+import { ASSUMPTIONS, minutesAfter } from '@pelrin/core'
 import type { endpoints, Output, Shop } from '@pelrin/contract'
 import { held } from '../db/facts.ts'
 import { brokenBy } from '../db/refused.ts'
@@ -12,7 +12,7 @@ import { writeChange } from '../limits/changes.ts'
 import { SHOPS, type ShopRow } from '../auth/models.ts'
 
 /** No weekday takes more, minutes: as the house rules have it. */
-const MOST_MINUTES = 10_000
+const MOST_MINUTES = ASSUMPTIONS.find(({ key }) => key === 'diary.minutes1')!.highest
 
 /** The shop's own row, held until the transaction ends. Not for update: whoever wrote any row of the shop holds its key already. */
 export async function lockedShop(work: Work): Promise<ShopRow> {
