@@ -1,4 +1,5 @@
 import { keys } from './queries.ts'
+import type { Endpoint } from '@pelrin/contract'
 import { useWrite, type WriteOptions } from './useWrite.ts'
 
 /** What a write about a bike makes stale: the next key acts on the bike as it is then; lists of other things follow. */
@@ -9,4 +10,4 @@ export const staleOfBike = (bikeId: string): Required<Pick<WriteOptions, 'stale'
 })
 
 /** Writes about a bike. */
-export const useBikeWrite = (bikeId: string) => useWrite(staleOfBike(bikeId))
+export const useBikeWrite = (bikeId: string, access: Endpoint['access']) => useWrite({ access, ...staleOfBike(bikeId) })

@@ -11,13 +11,13 @@ beforeAll(async () => {
   await import('../messages/index.ts')
 })
 
-function writing(options: WriteOptions = {}) {
+function writing(options: Omit<WriteOptions, 'access'> = {}) {
   const client = new QueryClient()
   for (const key of ['lines', 'others']) client.setQueryData([key], 1)
   const wrapper = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={client}>{children}</QueryClientProvider>
   )
-  const { result } = renderHook(() => useWrite(options), { wrapper })
+  const { result } = renderHook(() => useWrite({ access: 'record', ...options }), { wrapper })
   const isStale = (key: string): boolean => client.getQueryState([key])?.isInvalidated === true
   const write = async <T,>(...given: Parameters<typeof result.current.write<T>>): Promise<T | null> => {
     let answer: T | null = null

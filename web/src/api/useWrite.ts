@@ -1,6 +1,8 @@
 import { useMutation, useQueryClient, type QueryKey } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useContext, useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { may, type Endpoint } from '@pelrin/contract'
+import { RoleContext } from '../keys/role.ts'
 import { ProblemError } from './client.ts'
 
 /** What stood in the way of a write: as a whole, and a sentence for each field it concerns. */
@@ -10,8 +12,10 @@ export interface Wrong {
   readonly fields: Readonly<Record<string, string>>
 }
 
-/** What a write makes stale. */
+/** Who may write, and what it makes stale. */
 export interface WriteOptions {
+  /** Of the endpoint that is written to: who may not is not offered it. */
+  readonly access: Endpoint['access']
   /** What is asked for anew before the next key acts: by what it is called in `keys`. */
   readonly stale?: readonly QueryKey[]
   /** What is asked for anew as well, and nobody waits for. */
@@ -24,7 +28,8 @@ export interface WriteOptions {
  * The one way to write to the server: whether one is under way, what stood in the way of the last as sentences at their fields, and what
  * is asked for anew after it. What was typed stays with whoever typed it.
  */
-export function useWrite({ stale = [], later = [], inOrder }: WriteOptions = {}) {
+export function useWrite({ access, stale = [], later = [], inOrder }: WriteOptions) {
+  const role = useContext(RoleContext)
   const { t } = useTranslation()
   const client = useQueryClient()
   const [found, setFound] = useState<Wrong | null>(null)
@@ -61,6 +66,8 @@ export function useWrite({ stale = [], later = [], inOrder }: WriteOptions = {})
   const at = (path: string): string | undefined =>
     path === '' && wrong && Object.keys(wrong.fields).length === 0 ? wrong.sentence : wrong?.fields[path]
   return {
+    /** Whether whoever is here may write this at all. */
+    may: access === 'anyone' || role === null || may(role, access),
     busy: mutation.isPending,
     wrong,
     /** What a form finds by itself before anything is sent; null: it is being mended. */

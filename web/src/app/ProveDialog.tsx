@@ -20,6 +20,7 @@ function Asked({ name, onEnd }: { name: string; onEnd: (proved: boolean) => void
   const { t } = useTranslation()
   const client = useQueryClient()
   const form = useWriteForm({
+    access: endpoints.proveAgain.access,
     schema: endpoints.proveAgain.body,
     start: { password: '' },
     read: ({ password }) => ({ password }),

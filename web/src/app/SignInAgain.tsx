@@ -22,6 +22,7 @@ function Sheet({ shop, onEnd }: { shop: string; onEnd: (signedIn: boolean) => vo
   const { t } = useTranslation()
   const client = useQueryClient()
   const form = useWriteForm({
+    access: endpoints.signIn.access,
     schema: endpoints.signIn.body,
     start: { name: '', password: '' },
     read: (typed) => ({ shop, ...typed }),

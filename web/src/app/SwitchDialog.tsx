@@ -15,6 +15,7 @@ export function SwitchDialog({ onClose }: { onClose: () => void }) {
   const client = useQueryClient()
   const [byPassword, setByPassword] = useState(false)
   const form = useWriteForm({
+    access: endpoints.switchPerson.access,
     schema: endpoints.switchPerson.body,
     start: { initials: '', secret: '' },
     read: ({ initials, secret }) => ({

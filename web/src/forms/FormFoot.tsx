@@ -2,6 +2,7 @@ import { Button, Stack } from '@mui/material'
 import { useContext } from 'react'
 import { useFormState, type FieldErrors, type FieldValues } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
+import { NotYours } from './NotYours.tsx'
 import { Refused } from './Refused.tsx'
 import type { WriteForm } from './useWriteForm.ts'
 import { sentenceAt, WriteFormContext } from './WriteFormContext.ts'
@@ -20,9 +21,13 @@ export function FormFoot<Typed extends FieldValues>({
   return (
     <Stack direction="row" sx={{ justifyContent: 'flex-end', alignItems: 'center', flexWrap: 'wrap', gap: 2 }}>
       <RefusedElsewhere form={form} />
-      <Button type="submit" variant="contained" disabled={form.busy || !ready} sx={{ px: 4 }}>
-        {go}
-      </Button>
+      {form.may ? (
+        <Button type="submit" variant="contained" disabled={form.busy || !ready} sx={{ px: 4 }}>
+          {go}
+        </Button>
+      ) : (
+        <NotYours />
+      )}
     </Stack>
   )
 }

@@ -5,7 +5,7 @@ import * as v from 'valibot'
 import { endpoint } from '@pelrin/contract'
 import { ask } from '../api/client.ts'
 import { drafts } from '../drafts/drafts.ts'
-import { Answers, fill, inApp, sentenceOf } from '../testing/inApp.tsx'
+import { Answers, fill, inApp, sentenceOf, sessionOf } from '../testing/inApp.tsx'
 import { Choice } from './Choice.tsx'
 import { Flag } from './Flag.tsx'
 import { FormDialog } from './FormDialog.tsx'
@@ -44,6 +44,7 @@ const closed = vi.fn()
 
 function PumpDialog() {
   const form = useWriteForm({
+    access: 'record',
     schema: changePump.body,
     start: typedPump,
     read: ({ name, bar, valves, foot, stands, side }: TypedPump) => ({
@@ -185,6 +186,7 @@ describe('a number', () => {
   const sent = vi.fn(() => Promise.resolve(null))
   function Weighed() {
     const form = useWriteForm({
+      access: 'record',
       schema: v.object({ grams: v.number('number-malformed') }),
       start: { grams: '' },
       read: ({ grams }) => ({ grams: numberWanted(grams) }),
@@ -207,5 +209,15 @@ describe('a number', () => {
     fill(field('Grams'), '240')
     await user.type(field('Grams'), '{Enter}')
     await until(() => expect(sent).toHaveBeenCalledWith({ grams: 240 }, expect.anything(), expect.anything()))
+  })
+})
+
+describe('a form of somebody else', () => {
+  it('can be looked at, and has no button to send it', () => {
+    const session = sessionOf()
+    inApp(<PumpDialog />, { session: { ...session, person: { ...session.person, role: 'desk' } } })
+    expect(field('Name').value).toBe('Old')
+    expect(screen.queryByRole('button', { name: 'Save' })).toBeNull()
+    expect(screen.getByText(/Your role may look/)).toBeTruthy()
   })
 })

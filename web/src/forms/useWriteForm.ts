@@ -51,6 +51,8 @@ export interface WriteFormParts<Typed extends FieldValues, Body, Answer> extends
 
 export interface WriteForm<Typed extends FieldValues> {
   readonly fields: UseFormReturn<Typed>
+  /** Whether whoever is here may write it at all: to who may not, no button to send it is offered. */
+  readonly may: boolean
   readonly busy: boolean
   readonly submit: () => void
   /** What somebody else has written of these fields since they were opened; null: nobody has. */
@@ -75,6 +77,7 @@ export function useWriteForm<Typed extends FieldValues, Body, Answer>({
   newerOf,
   fieldOf = (path) => path,
   asked,
+  access,
   stale,
   later,
 }: WriteFormParts<Typed, Body, Answer>): WriteForm<Typed> {
@@ -82,7 +85,7 @@ export function useWriteForm<Typed extends FieldValues, Body, Answer>({
   const [id, setId] = useState(() => v7())
   const [taken, setTaken] = useState(false)
   const [newer, setNewer] = useState<Newer<Typed> | null>(null)
-  const { busy, wrong, write } = useWrite({ ...(stale ? { stale } : {}), ...(later ? { later } : {}) })
+  const { may, busy, wrong, write } = useWrite({ access, ...(stale ? { stale } : {}), ...(later ? { later } : {}) })
   const fields = useForm<Typed>({
     defaultValues: start,
     resolver: (typed) => {
@@ -133,5 +136,5 @@ export function useWriteForm<Typed extends FieldValues, Body, Answer>({
       underWay.current = false
     }
   }
-  return { fields, busy, submit: () => void once(), taken, newer: newer?.typed ?? null, away: wrong?.sentence }
+  return { fields, may, busy, submit: () => void once(), taken, newer: newer?.typed ?? null, away: wrong?.sentence }
 }

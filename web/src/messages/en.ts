@@ -62,6 +62,7 @@ export const en = {
   },
 
   form: {
+    notYours: 'Your role may look at this, not change it.',
     newer: 'Somebody changed this meanwhile. What they wrote is shown beside; yours is kept until you save again.',
     theirs: 'now: {{value}}',
     theirsNone: 'now: nothing',

@@ -2,7 +2,7 @@ import type { QueryKey } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { useTranslation } from 'react-i18next'
 import * as v from 'valibot'
-import { line } from '@pelrin/contract'
+import { line, type Endpoint } from '@pelrin/contract'
 import { FormDialog } from '../forms/FormDialog.tsx'
 import { Line } from '../forms/Line.tsx'
 import { useWriteForm } from '../forms/useWriteForm.ts'
@@ -14,6 +14,7 @@ const Reason = v.object({ reason: line(LONGEST) })
 export function ReasonDialog({
   title,
   go,
+  access,
   ready = true,
   stale = [],
   onClose,
@@ -22,6 +23,8 @@ export function ReasonDialog({
 }: {
   title: string
   go: string
+  /** Of the endpoint it is sent to. */
+  access: Endpoint['access']
   /** False while something above the reason is still to be chosen. */
   ready?: boolean
   /** What is asked for anew before it closes. */
@@ -33,6 +36,7 @@ export function ReasonDialog({
 }) {
   const { t } = useTranslation()
   const form = useWriteForm({
+    access,
     stale,
     schema: Reason,
     start: { reason: '' },

@@ -13,7 +13,7 @@ beforeEach(() => {
   write.mockReset().mockResolvedValue()
 })
 const open = (ready = true) =>
-  inApp(<ReasonDialog title="Take it back" go="Do it" ready={ready} onClose={close} onReason={write} />)
+  inApp(<ReasonDialog access="decide" title="Take it back" go="Do it" ready={ready} onClose={close} onReason={write} />)
 const reason = () => screen.getByRole<HTMLInputElement>('textbox', { name: 'Reason' })
 
 describe('what wants a reason', () => {

@@ -85,6 +85,7 @@ interface OfDevice {
 function Rename({ device, onClose }: OfDevice) {
   const { t } = useTranslation()
   const form = useWriteForm({
+    access: endpoints.renameDevice.access,
     stale: [keys.devices, keys.session],
     schema: endpoints.renameDevice.body,
     start: { name: deviceName(device.name) },
@@ -103,6 +104,7 @@ function Revoke({ device, onClose }: OfDevice) {
   const { t } = useTranslation()
   const { tell } = useSurroundings()
   const form = useWriteForm({
+    access: endpoints.revokeDevice.access,
     stale: [keys.devices],
     schema: undefined,
     start: {},

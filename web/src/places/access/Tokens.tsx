@@ -26,7 +26,7 @@ export function Tokens() {
     queryFn: ({ signal }) => ask(endpoints.apiTokens, { signal }),
     enabled: isOwner,
   })
-  const { wrong, write } = useWrite({ stale: [keys.tokens] })
+  const { wrong, write } = useWrite({ access: endpoints.revokeToken.access, stale: [keys.tokens] })
   if (!isOwner) return null
   if (!tokens.data) return <Loading />
   return (
@@ -83,6 +83,7 @@ function Make({ onClose }: { onClose: () => void }) {
   const client = useQueryClient()
   const [token, setToken] = useState<string | null>(null)
   const form = useWriteForm({
+    access: endpoints.makeToken.access,
     schema: endpoints.makeToken.body,
     start: { name: '', rights: [] as TokenRight[] },
     read: ({ name, rights }, id) => ({ id, name, rights }),

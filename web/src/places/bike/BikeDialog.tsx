@@ -17,6 +17,7 @@ export function BikeDialog({ record, onClose }: { record: BikeRecord; onClose: (
   const { tell } = useSurroundings()
   const { id, label, tag, frameMark } = record.summary
   const form = useWriteForm({
+    access: endpoints.changeBike.access,
     stale: [keys.bike(id)],
     later: [keys.lineUp, keys.rack],
     schema: endpoints.changeBike.body,

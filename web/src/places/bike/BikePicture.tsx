@@ -11,6 +11,7 @@ import { Refused } from '../../forms/Refused.tsx'
 import { day } from '../../messages/format.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { NoPicture, scalePicture } from './scalePicture.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** What the bike looks like, small, and seen large with a way to take another; where there is none, a way to take one. */
 export function BikePicture({ record }: { record: BikeRecord }) {
@@ -58,7 +59,7 @@ const addressOf = ({ summary, picture }: BikeRecord): string =>
 function PictureDialog({ record, mayTake, onClose }: { record: BikeRecord; mayTake: boolean; onClose: () => void }) {
   const { t } = useTranslation()
   const { id, label } = record.summary
-  const { busy, wrong, write } = useBikeWrite(id)
+  const { busy, wrong, write } = useBikeWrite(id, endpoints.dropPicture.access)
   const [unread, setUnread] = useState(false)
   const keep = async (file: File | undefined): Promise<void> => {
     if (!file || busy) return
@@ -94,13 +95,15 @@ function PictureDialog({ record, mayTake, onClose }: { record: BikeRecord; mayTa
           <Choose label={t('bike.camera')} camera busy={busy} onChosen={(file) => void keep(file)} />
           <Choose label={t('bike.pictureFile')} busy={busy} onChosen={(file) => void keep(file)} />
           {record.picture !== null && (
-            <Button
-              color="error"
-              disabled={busy}
-              onClick={() => void write(() => ask(endpoints.dropPicture, { params: { id }, key: v7() }))}
-            >
-              {t('bike.dropPicture')}
-            </Button>
+            <Allowed right="stand">
+              <Button
+                color="error"
+                disabled={busy}
+                onClick={() => void write(() => ask(endpoints.dropPicture, { params: { id }, key: v7() }))}
+              >
+                {t('bike.dropPicture')}
+              </Button>
+            </Allowed>
           )}
         </Stack>
       )}
@@ -122,21 +125,23 @@ function Choose({
   onChosen: (file: File | undefined) => void
 }) {
   return (
-    <Button component="label" variant={camera ? 'contained' : 'outlined'} disabled={busy} sx={{ minHeight: 56 }}>
-      {label}
-      <Box
-        component="input"
-        type="file"
-        accept="image/*"
-        aria-label={label}
-        {...(camera ? { capture: 'environment' as const } : {})}
-        onChange={(event) => {
-          onChosen(event.target.files?.[0])
-          // The same file may be chosen again.
-          event.target.value = ''
-        }}
-        sx={{ position: 'absolute', width: 1, height: 1, opacity: 0 }}
-      />
-    </Button>
+    <Allowed right="stand">
+      <Button component="label" variant={camera ? 'contained' : 'outlined'} disabled={busy} sx={{ minHeight: 56 }}>
+        {label}
+        <Box
+          component="input"
+          type="file"
+          accept="image/*"
+          aria-label={label}
+          {...(camera ? { capture: 'environment' as const } : {})}
+          onChange={(event) => {
+            onChosen(event.target.files?.[0])
+            // The same file may be chosen again.
+            event.target.value = ''
+          }}
+          sx={{ position: 'absolute', width: 1, height: 1, opacity: 0 }}
+        />
+      </Button>
+    </Allowed>
   )
 }

@@ -53,6 +53,7 @@ export function Decisions({ record }: { record: BikeRecord }) {
       ))}
       {withdrawn !== null && (
         <ReasonDialog
+          access={endpoints.withdrawDecision.access}
           title={t('bike.withdrawTitle')}
           go={t('bike.withdraw')}
           onClose={() => setWithdrawn(null)}
@@ -83,6 +84,7 @@ export function DecideDialog({ record, onClose }: { record: BikeRecord; onClose:
   const verdictId = record.verdict?.id
   return (
     <ReasonDialog
+      access={endpoints.decide.access}
       title={t('bike.decideTitle')}
       go={t('app.save')}
       ready={verdictId !== undefined}

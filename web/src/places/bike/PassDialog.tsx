@@ -21,6 +21,7 @@ export function PassDialog({ record, onClose }: { record: BikeRecord; onClose: (
   const { tell } = useSurroundings()
   const bike = record.summary.label
   const form = useWriteForm({
+    access: endpoints.passBike.access,
     ...OF_CUSTOMERS,
     schema: endpoints.passBike.body,
     start: { known: null, customer: { id: v7(), new: { name: '', phone: '' } } },

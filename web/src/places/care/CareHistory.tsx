@@ -3,6 +3,7 @@ import { useTranslation } from 'react-i18next'
 import type { CareEvent } from '@pelrin/contract'
 import { Unlooked } from '../looks/Unlooked.tsx'
 import { DatedLine } from './DatedLine.tsx'
+import { useMay } from '../../keys/useCommands.ts'
 
 /** What was done to a chain so far, newest first. */
 export function CareHistory({
@@ -15,6 +16,7 @@ export function CareHistory({
   onBack: (id: string) => void
 }) {
   const { t } = useTranslation()
+  const may = useMay()
   const said = ({ kind, care, cleaning, atHome, person, note }: CareEvent): string =>
     [
       care === null ? t(`caring.event.${kind}`) : t(`care.${care}`),
@@ -33,7 +35,13 @@ export function CareHistory({
       {events.length === 0 && <Typography color="textSecondary">{t('caring.noHistory')}</Typography>}
       <Box component="ol" aria-label={t('caring.history')} sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {events.map((event) => (
-          <DatedLine key={event.id} on={event.at} back={t('caring.back')} onBack={() => onBack(event.id)}>
+          <DatedLine
+            may={may({ right: 'record' })}
+            key={event.id}
+            on={event.at}
+            back={t('caring.back')}
+            onBack={() => onBack(event.id)}
+          >
             <Typography variant="body2" sx={{ fontWeight: event.kind === 'treated' ? 400 : 700 }}>
               {said(event)}
             </Typography>

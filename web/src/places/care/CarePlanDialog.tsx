@@ -36,6 +36,7 @@ export function CarePlanDialog({
     reminded: customer.optedOut ? ('none' as const) : customer.language,
   }
   const form = useWriteForm({
+    access: endpoints.setCareInterval.access,
     ...staleOfBike(bikeId),
     schema: endpoints.setCareInterval.body,
     start: before,

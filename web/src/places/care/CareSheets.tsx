@@ -25,6 +25,7 @@ export function CareSheets({ bikeId, care, customer, sheet, setSheet, back, setB
       )}
       {back !== null && (
         <ReasonDialog
+          access="record"
           title={t('caring.backTitle')}
           go={t('caring.back')}
           onClose={() => setBack(null)}

@@ -7,12 +7,15 @@ export function DatedLine({
   on,
   children,
   back,
+  may,
   busy = false,
   onBack,
 }: {
   on: string
   children: ReactNode
   back: string
+  /** Whether whoever is here may take it back. */
+  may: boolean
   busy?: boolean
   onBack: () => void
 }) {
@@ -30,9 +33,11 @@ export function DatedLine({
     >
       <Typography variant="body2">{day(on)}</Typography>
       {children}
-      <Button variant="text" disabled={busy} onClick={onBack} sx={{ px: 1 }}>
-        {back}
-      </Button>
+      {may && (
+        <Button variant="text" disabled={busy} onClick={onBack} sx={{ px: 1 }}>
+          {back}
+        </Button>
+      )}
     </Box>
   )
 }

@@ -4,10 +4,12 @@ import { TREATMENTS } from '@pelrin/core'
 import { distance } from '../../messages/format.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import type { CareView } from './useCarePlace.ts'
+import { useMay } from '../../keys/useCommands.ts'
 
 /** Each treatment with how long it lasts on this bike: pressed, it is written down. */
 export function TreatmentList({ care, unit, usual, busy, treat, setChosen }: CareView) {
   const { t } = useTranslation()
+  const may = useMay()
   return (
     <Box
       component="ol"
@@ -26,7 +28,7 @@ export function TreatmentList({ care, unit, usual, busy, treat, setChosen }: Car
           <Button
             fullWidth
             variant={one === usual ? 'contained' : 'outlined'}
-            disabled={busy}
+            disabled={busy || !may({ right: 'record' })}
             onClick={() => treat(one)}
             onFocus={() => setChosen(one)}
             onMouseEnter={() => setChosen(one)}

@@ -6,6 +6,7 @@ import { day, distance } from '../../messages/format.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { ink } from '../../theme/theme.ts'
 import { DatedLine } from './DatedLine.tsx'
+import { useMay } from '../../keys/useCommands.ts'
 
 /** Days a bike is wanted for, and what its chain needs before each. */
 export function WantedDays({
@@ -22,6 +23,7 @@ export function WantedDays({
   onDrop: (id: string) => void
 }) {
   const { t } = useTranslation()
+  const may = useMay()
   const waxed = care.chain !== null && isWaxed(care.chain.care)
   const needs = ({ care: before }: EventDate): string => {
     if (!before) return t('caring.wanted.unknown')
@@ -50,6 +52,7 @@ export function WantedDays({
             on={date.day}
             back={t('caring.wanted.drop')}
             busy={busy}
+            may={may({ right: 'customers' })}
             onBack={() => onDrop(date.id)}
           >
             <Typography variant="body2">

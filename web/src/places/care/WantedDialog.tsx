@@ -20,6 +20,7 @@ export function WantedDialog({
 }) {
   const { t } = useTranslation()
   const form = useWriteForm({
+    access: endpoints.addEventDate.access,
     ...staleOfBike(bikeId),
     schema: endpoints.addEventDate.body,
     start: { name: '', day: '' },

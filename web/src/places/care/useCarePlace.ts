@@ -41,7 +41,7 @@ export function useCarePlace(bike: CareBike) {
   const { t } = useTranslation()
   const navigate = useNavigate()
   const { tell } = useSurroundings()
-  const { wrong, busy, write } = useBikeWrite(bikeId)
+  const { wrong, busy, write } = useBikeWrite(bikeId, endpoints.recordCare.access)
   const usual = TREATMENTS.find((one) => one === care.chain?.care) ?? null
   const [chosen, setChosen] = useState<Treatment>(usual ?? 'dry-oil')
   const [cleaning, setCleaning] = useState<Cleaning>(() => usualCleaning(care.events))

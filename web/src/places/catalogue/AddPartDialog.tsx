@@ -24,6 +24,7 @@ export function AddPartDialog({
   const show = useShowPart()
   const [kind, setKind] = useState<PartKind>('chain')
   const form = useWriteForm({
+    access: endpoints.addPart.access,
     schema: endpoints.addPart.body,
     start: begunPart(kind),
     read: (typed: PartCells, id) => ({ id, cells: cellsIn(kind, typed) }),

@@ -16,6 +16,7 @@ export function Movement({ item, kind, onDone }: { item: CatalogueItem; kind: Mo
   const { t } = useTranslation()
   const show = useShowPart()
   const form = useWriteForm({
+    access: endpoints.moveStock.access,
     schema: endpoints.moveStock.body,
     start: { quantity: '', note: '' },
     read: ({ quantity, note }, id) => ({ id, kind, quantity: numberWanted(quantity), note: textIn(note) }),

@@ -14,6 +14,7 @@ import { useWriteForm } from '../../forms/useWriteForm.ts'
 import { PartFields } from './PartFields.tsx'
 import { cellsIn, typedPart } from './typedPart.ts'
 import { useShowPart } from './useShowPart.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** What is known of a part, to be changed. */
 export function PartForm({ item, systems }: { item: CatalogueItem; systems: readonly DriveSystem[] }) {
@@ -21,9 +22,10 @@ export function PartForm({ item, systems }: { item: CatalogueItem; systems: read
   const navigate = useNavigate()
   const { tell } = useSurroundings()
   const show = useShowPart()
-  const { at, busy, write } = useWrite({ later: [keys.catalogue, ['bike']] })
+  const { at, busy, write } = useWrite({ access: endpoints.removePart.access, later: [keys.catalogue, ['bike']] })
   const params = { id: item.id }
   const form = useWriteForm({
+    access: endpoints.changePart.access,
     schema: endpoints.changePart.body,
     start: typedPart(item.cells),
     read: (typed: PartCells) => ({ cells: cellsIn(item.kind, typed) }),
@@ -44,12 +46,16 @@ export function PartForm({ item, systems }: { item: CatalogueItem; systems: read
     <FormOf form={form} dense>
       <PartFields kind={item.kind} systems={systems} withStock={false} />
       <Stack direction="row" sx={{ mt: 1, gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
-        <Button type="submit" variant="contained" disabled={form.busy || !isDirty}>
-          {t('catalogue.save')}
-        </Button>
-        <Button variant="text" color="error" disabled={busy} onClick={() => void remove()}>
-          {t('catalogue.remove')}
-        </Button>
+        <Allowed right="stock">
+          <Button type="submit" variant="contained" disabled={form.busy || !isDirty}>
+            {t('catalogue.save')}
+          </Button>
+        </Allowed>
+        <Allowed right="stock">
+          <Button variant="text" color="error" disabled={busy} onClick={() => void remove()}>
+            {t('catalogue.remove')}
+          </Button>
+        </Allowed>
         <RefusedElsewhere form={form} />
         <Refused>{at('')}</Refused>
       </Stack>

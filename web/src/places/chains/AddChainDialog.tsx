@@ -24,6 +24,7 @@ export function AddChainDialog({
   const { t } = useTranslation()
   const { usual, options } = useCareOptions()
   const form = useWriteForm({
+    access: endpoints.addChain.access,
     ...staleOfBike(bikeId),
     schema: endpoints.addChain.body,
     start: { name: like?.name ?? '', pitches: asTyped(like?.pitches), care: like?.care ?? usual },

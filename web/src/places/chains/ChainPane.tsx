@@ -20,7 +20,7 @@ export function ChainPane({ id, unit, bikeId }: { id: string; unit: 'km' | 'mi';
   const client = useQueryClient()
   const { tell } = useSurroundings()
   const page = useChain(id)
-  const { wrong, busy, write } = useBikeWrite(bikeId ?? page.data?.chain.bike?.id ?? '')
+  const { wrong, busy, write } = useBikeWrite(bikeId ?? page.data?.chain.bike?.id ?? '', endpoints.changeChain.access)
   if (page.isPending) return <Loading />
   if (!page.data) return <Failure error={page.error} again={() => void page.refetch()} />
   const { chain, events } = page.data

@@ -13,6 +13,7 @@ import { ChainPane } from './ChainPane.tsx'
 import { ChainRow } from './ChainRow.tsx'
 import { useChainsPlace } from './useChainsPlace.ts'
 import { unitOf } from '../../messages/format.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** The chains of a bike: which is on, which wait, and another one put on by one more key. */
 export function ChainsPlace() {
@@ -101,15 +102,17 @@ function ChainsOf({
           <Typography sx={{ py: 1 }}>
             {t('chains.byFeel', { closings: spent.joint.closings ?? 0, most: spent.joint.most ?? 0 })}
           </Typography>
-          <Button
-            autoFocus
-            variant="contained"
-            color="secondary"
-            disabled={busy}
-            onClick={() => void putOn(spent, true)}
-          >
-            {t('chains.byFeelGo')}
-          </Button>
+          <Allowed right="work">
+            <Button
+              autoFocus
+              variant="contained"
+              color="secondary"
+              disabled={busy}
+              onClick={() => void putOn(spent, true)}
+            >
+              {t('chains.byFeelGo')}
+            </Button>
+          </Allowed>
         </SheetDialog>
       )}
     </>

@@ -19,7 +19,7 @@ export function useChainsPlace(bikeId: string, chains: BikeChains) {
   const navigate = useNavigate()
   const { tell } = useSurroundings()
   const [search, setSearch] = useSearchParams()
-  const { wrong, setWrong, busy, write } = useBikeWrite(bikeId)
+  const { wrong, setWrong, busy, write } = useBikeWrite(bikeId, endpoints.swapChain.access)
   const [adding, setAdding] = useState(false)
   /** The chain that was asked for although its link is spent. */
   const [spent, setSpent] = useState<ChainThing | null>(null)

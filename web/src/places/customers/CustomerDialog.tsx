@@ -28,6 +28,7 @@ const typedOf = (customer: CustomerPage) => ({
 export function CustomerDialog({ customer, onClose }: { customer: CustomerPage; onClose: () => void }) {
   const { t } = useTranslation()
   const form = useWriteForm({
+    access: endpoints.changeCustomer.access,
     ...OF_CUSTOMERS,
     schema: endpoints.changeCustomer.body,
     start: typedOf(customer),

@@ -20,6 +20,7 @@ export function EraseDialog({ customer: { id, name }, onClose }: { customer: Cus
     staleTime: 0,
   })
   const form = useWriteForm({
+    access: endpoints.eraseCustomer.access,
     ...OF_CUSTOMERS,
     schema: undefined,
     start: { typed: '' },

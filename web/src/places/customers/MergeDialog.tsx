@@ -14,6 +14,7 @@ import { OF_CUSTOMERS, useCustomer } from './useCustomer.ts'
 export function MergeDialog({ customer, onClose }: { customer: CustomerPage; onClose: () => void }) {
   const { t } = useTranslation()
   const form = useWriteForm({
+    access: endpoints.mergeCustomer.access,
     ...OF_CUSTOMERS,
     schema: undefined,
     start: { q: customer.name.split(' ')[0] ?? '', otherId: '' },

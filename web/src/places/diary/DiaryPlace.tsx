@@ -41,7 +41,7 @@ function Weeks({ diary }: { diary: Diary }) {
   const { tell } = useSurroundings()
   const [chosenKey, setChosenKey] = useState<string | null>(null)
   const [chosenDay, setChosenDay] = useInAddress('day')
-  const { wrong, busy, write: send } = useWrite({ stale: [keys.diary, keys.lineUp] })
+  const { wrong, busy, write: send } = useWrite({ access: endpoints.book.access, stale: [keys.diary, keys.lineUp] })
   const [feeds, setFeeds] = useState(false)
   const [reminding, setReminding] = useState(false)
   // A drag begins after a little way, so that a thumb that slips still chooses.

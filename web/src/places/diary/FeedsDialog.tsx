@@ -15,6 +15,7 @@ import { Refused } from '../../forms/Refused.tsx'
 import { useWriteForm } from '../../forms/useWriteForm.ts'
 import { day } from '../../messages/format.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** The addresses calendar programs ask by: made, told once, revoked. */
 export function FeedsDialog({ onClose }: { onClose: () => void }) {
@@ -22,8 +23,9 @@ export function FeedsDialog({ onClose }: { onClose: () => void }) {
   const client = useQueryClient()
   const feeds = useQuery({ queryKey: keys.feeds, queryFn: ({ signal }) => ask(endpoints.calendarFeeds, { signal }) })
   const [told, setTold] = useState<string | null>(null)
-  const { wrong, busy, write } = useWrite()
+  const { wrong, busy, write } = useWrite({ access: endpoints.makeFeed.access })
   const form = useWriteForm({
+    access: endpoints.makeFeed.access,
     schema: endpoints.makeFeed.body,
     start: { name: '' },
     read: ({ name }, id) => ({ id, name: name.trim() }),
@@ -44,9 +46,11 @@ export function FeedsDialog({ onClose }: { onClose: () => void }) {
       <Typography color="textSecondary">{t('diary.feedsNote')}</Typography>
       <FormOf form={form} sx={{ display: 'flex', gap: 1.5, py: 2, alignItems: 'flex-start' }}>
         <Line name="name" label={t('diary.feedName')} autoFocus sx={{ flex: 1 }} />
-        <Button type="submit" variant="contained" disabled={form.busy} sx={{ height: 56 }}>
-          {t('diary.feedMake')}
-        </Button>
+        <Allowed right="diary">
+          <Button type="submit" variant="contained" disabled={form.busy} sx={{ height: 56 }}>
+            {t('diary.feedMake')}
+          </Button>
+        </Allowed>
         <RefusedElsewhere form={form} />
       </FormOf>
       <Refused>{wrong?.sentence}</Refused>
@@ -72,9 +76,11 @@ export function FeedsDialog({ onClose }: { onClose: () => void }) {
             <Typography sx={{ flex: 1 }}>
               {t('diary.feedOf', { name: feed.name, date: day(feed.madeAt), person: feed.person })}
             </Typography>
-            <Button color="error" disabled={busy} onClick={() => revoke(feed.id)}>
-              {t('diary.feedRevoke')}
-            </Button>
+            <Allowed right="diary">
+              <Button color="error" disabled={busy} onClick={() => revoke(feed.id)}>
+                {t('diary.feedRevoke')}
+              </Button>
+            </Allowed>
           </Stack>
         ))}
       </Box>

@@ -19,6 +19,7 @@ export function CorrectEntry({
   const { t } = useTranslation()
   const { unit, restarted } = entry
   const form = useWriteForm({
+    access: endpoints.correctEntry.access,
     stale: ofLedger(bikeId),
     schema: endpoints.correctEntry.body,
     start: { typed: entry.typed, reason: '' },

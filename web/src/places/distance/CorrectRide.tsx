@@ -35,6 +35,7 @@ export function CorrectRide({
 }) {
   const { t } = useTranslation()
   const form = useWriteForm({
+    access: endpoints.correctRide.access,
     stale: ofLedger(bikeId),
     schema: endpoints.correctRide.body,
     start: {

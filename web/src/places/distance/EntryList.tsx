@@ -84,6 +84,7 @@ function RemoveEntry({ bikeId, entry, onClose }: { bikeId: string; entry: Entry;
   const { t } = useTranslation()
   return (
     <ReasonDialog
+      access={endpoints.removeEntry.access}
       title={t('distanceOf.removeTitle')}
       go={t('distanceOf.remove')}
       stale={ofLedger(bikeId)}

@@ -35,7 +35,7 @@ export function ImportColumns({
   // As the file itself tells, else as somebody says; a day that says its own order needs neither.
   const days = table.days[columns.start]
   const dayFirst = said ?? (days === undefined ? true : days.order === null ? undefined : days.order === 'day-first')
-  const { wrong, write } = useWrite()
+  const { wrong, write } = useWrite({ access: endpoints.mapColumns.access })
   const save = async (): Promise<void> => {
     if (dayFirst === undefined) return
     const mapping: CsvMapping = {

@@ -13,6 +13,7 @@ import { ImportColumns } from './ImportColumns.tsx'
 import { ImportLines } from './ImportLines.tsx'
 import { SurfaceSelect } from './SurfaceSelect.tsx'
 import { useLedgerWrite } from './useLedgerWrite.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 const ACCEPTED = '.gpx,.tcx,.fit,.csv,.zip'
 
@@ -61,9 +62,11 @@ export function ImportPane({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi'
           }}
           sx={{ border: `1.5px dashed ${ink('faint')}`, p: 1.5, display: 'flex', alignItems: 'center', gap: 1.5 }}
         >
-          <Button variant="outlined" disabled={sending} onClick={() => input.current?.click()}>
-            {t('imports.choose')}
-          </Button>
+          <Allowed right="distance">
+            <Button variant="outlined" disabled={sending} onClick={() => input.current?.click()}>
+              {t('imports.choose')}
+            </Button>
+          </Allowed>
           <Typography variant="body2" color="textSecondary">
             {t('imports.drop')}
           </Typography>
@@ -126,34 +129,39 @@ function Current({ bikeId, current, unit }: { bikeId: string; current: RideImpor
       )}
       <Stack direction="row" sx={{ gap: 1 }}>
         {current.state === 'previewed' && (
-          <Button
-            variant="contained"
-            disabled={busy || fresh === 0}
-            onClick={() =>
-              void write(async () => {
-                await ask(endpoints.confirmImport, {
-                  params: { id: current.id },
-                  key: `${current.id}-write`,
-                  body: { surface },
+          <Allowed right="distance">
+            <Button
+              variant="contained"
+              disabled={busy || fresh === 0}
+              onClick={() =>
+                void write(async () => {
+                  await ask(endpoints.confirmImport, {
+                    params: { id: current.id },
+                    key: `${current.id}-write`,
+                    body: { surface },
+                  })
+                  await again()
                 })
-                await again()
-              })
+              }
+            >
+              {fresh === 0 ? t('imports.nothing') : t('imports.confirm', { count: fresh })}
+            </Button>
+          </Allowed>
+        )}
+        <Allowed right="distance">
+          <Button
+            variant="outlined"
+            onClick={() =>
+              void ask(endpoints.cancelImport, {
+                params: { id: current.id },
+                key: `${current.id}-stop`,
+                body: {},
+              }).then(again, again)
             }
           >
-            {fresh === 0 ? t('imports.nothing') : t('imports.confirm', { count: fresh })}
+            {t('imports.cancel')}
           </Button>
-        )}
-        <Button
-          variant="outlined"
-          onClick={() =>
-            void ask(endpoints.cancelImport, { params: { id: current.id }, key: `${current.id}-stop`, body: {} }).then(
-              again,
-              again,
-            )
-          }
-        >
-          {t('imports.cancel')}
-        </Button>
+        </Allowed>
       </Stack>
     </Stack>
   )

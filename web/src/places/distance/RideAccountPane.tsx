@@ -77,6 +77,7 @@ function JoinAccount({ bikeId }: { bikeId: string }) {
   const { t } = useTranslation()
   const { tell } = useSurroundings()
   const form = useWriteForm({
+    access: endpoints.joinRideAccount.access,
     stale: [...ofLedger(bikeId), keys.rideAccount(bikeId)],
     schema: endpoints.joinRideAccount.body,
     start: { account: '', token: '' },

@@ -27,6 +27,7 @@ export function RideForm({ bikeId, unit }: { bikeId: string; unit: 'km' | 'mi' }
   const { t } = useTranslation()
   const { tell } = useSurroundings()
   const form = useWriteForm({
+    access: endpoints.recordRide.access,
     stale: ofLedger(bikeId),
     schema: endpoints.recordRide.body,
     start: newRide(),

@@ -9,6 +9,7 @@ import { keys, useFind } from '../../api/queries.ts'
 import { clock, day, number } from '../../messages/format.ts'
 import { CorrectRide } from './CorrectRide.tsx'
 import { rideName } from './rideName.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 import { ofLedger } from './useLedgerWrite.ts'
 
@@ -66,13 +67,15 @@ export function RideList({ bikeId, ledger, unit }: { bikeId: string; ledger: Led
                 .filter((part) => part !== null)
                 .join(', ')}
             </Typography>
-            <Stack direction="row">
-              {(['correct', 'move', 'remove'] as const).map((what) => (
-                <Button key={what} size="small" sx={{ minHeight: 44 }} onClick={() => setDoing({ ride, what })}>
-                  {t(`distanceOf.${what}`)}
-                </Button>
-              ))}
-            </Stack>
+            <Allowed right="distance">
+              <Stack direction="row">
+                {(['correct', 'move', 'remove'] as const).map((what) => (
+                  <Button key={what} size="small" sx={{ minHeight: 44 }} onClick={() => setDoing({ ride, what })}>
+                    {t(`distanceOf.${what}`)}
+                  </Button>
+                ))}
+              </Stack>
+            </Allowed>
           </Box>
         ))}
       </Box>
@@ -100,6 +103,7 @@ function RemoveRide({ bikeId, ride, unit, onClose }: Changing) {
   const { t } = useTranslation()
   return (
     <ReasonDialog
+      access={endpoints.removeRide.access}
       title={t('distanceOf.removeTitle')}
       go={t('distanceOf.remove')}
       stale={ofLedger(bikeId)}
@@ -121,6 +125,7 @@ function MoveRide({ bikeId, ride, unit, onClose }: Changing) {
   const found = useFind(text)
   return (
     <ReasonDialog
+      access={endpoints.moveRide.access}
       title={`${t('distanceOf.moveTitle')}: ${rideName(ride, unit)}`}
       go={t('distanceOf.move')}
       ready={toBikeId !== null}

@@ -27,6 +27,7 @@ export function ValueForm({
   /** What is doubted of an odometer: asked back until it is answered, or typed otherwise. */
   const [doubt, setDoubt] = useState<{ of: string; typed: string } | null>(null)
   const form = useWriteForm({
+    access: endpoints.recordOdometer.access,
     stale: ofLedger(bikeId),
     schema: kind === 'odometer' ? endpoints.recordOdometer.body : undefined,
     start: { typed: '', lower: '' },

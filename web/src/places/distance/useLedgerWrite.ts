@@ -10,7 +10,7 @@ export const ofLedger = (bikeId: string) => [keys.bike(bikeId), keys.ledger(bike
 export function useLedgerWrite(bikeId: string) {
   const { t } = useTranslation()
   const { tell } = useSurroundings()
-  const { write: send, ...writing } = useWrite({ stale: ofLedger(bikeId) })
+  const { write: send, ...writing } = useWrite({ access: 'distance', stale: ofLedger(bikeId) })
   /** @returns whether it was written */
   const write = async (job: () => Promise<unknown>, said = t('distanceOf.saved')): Promise<boolean> => {
     const written = await send(() => job().then(() => true))

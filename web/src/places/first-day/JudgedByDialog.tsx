@@ -13,6 +13,7 @@ export function JudgedByDialog({ rules, onClose }: { rules: HouseRules; onClose:
   const { t } = useTranslation()
   const offered = rules.rules.filter(({ school, retired }) => !retired && school !== 'as-marked' && school !== 'custom')
   const form = useWriteForm({
+    access: endpoints.changeRules.access,
     stale: [keys.houseRules],
     start: { ruleId: offered.find(({ isDefault }) => isDefault)?.id ?? '' },
     read: ({ ruleId }, id) => ({ id, change: { kind: 'default' as const, ruleId }, reason: t('firstDay.reason') }),

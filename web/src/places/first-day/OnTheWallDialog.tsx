@@ -21,6 +21,7 @@ export function OnTheWallDialog({ instruments, onClose }: { instruments: readonl
   const first = INSTRUMENT_KINDS.find((kind) => !instruments.some((one) => one.kind === kind))
   const there = new Set(instruments.map(({ kind }) => kind))
   const form = useWriteForm({
+    access: endpoints.addInstrument.access,
     stale: [keys.instruments],
     start: { kinds: [...there] as InstrumentKind[] },
     schema: undefined,

@@ -47,7 +47,12 @@ export function CheckSheet({ history, onClose }: { history: InstrumentHistory; o
   const [lines, setLines] = useState<readonly Line[]>([EMPTY, EMPTY, EMPTY])
   const [outcome, setOutcome] = useState<Outcome>('correct')
   const [reason, setReason] = useState('')
-  const { wrong, setWrong, busy: saving, write } = useWrite({ stale: [keys.instruments] })
+  const {
+    wrong,
+    setWrong,
+    busy: saving,
+    write,
+  } = useWrite({ access: endpoints.reviseInstrument.access, stale: [keys.instruments] })
   const used = lines.filter(({ reference, typed }) => reference.trim() !== '' || typed.trim() !== '')
   const pairs = useMemo(
     () =>

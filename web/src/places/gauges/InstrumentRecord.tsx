@@ -11,6 +11,7 @@ import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 import { day, number, percent } from '../../messages/format.ts'
 import { ink } from '../../theme/theme.ts'
 import { standingOf } from './standing.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** What is known of an instrument, what every check changed, and where it disagreed with surer ones. */
 export function InstrumentRecord({ history }: { history: InstrumentHistory }) {
@@ -74,11 +75,14 @@ export function InstrumentRecord({ history }: { history: InstrumentHistory }) {
             </Box>
           ))}
         </Box>
-        <Button onClick={() => setRetiring(true)} sx={{ mt: 1, px: 0.5 }}>
-          {t(retiredAt === null ? 'gauges.retire' : 'gauges.takeBack')}
-        </Button>
+        <Allowed right="instruments">
+          <Button onClick={() => setRetiring(true)} sx={{ mt: 1, px: 0.5 }}>
+            {t(retiredAt === null ? 'gauges.retire' : 'gauges.takeBack')}
+          </Button>
+        </Allowed>
         {retiring && (
           <ReasonDialog
+            access={endpoints.retireInstrument.access}
             title={t(retiredAt === null ? 'gauges.retire' : 'gauges.takeBack')}
             go={t('app.save')}
             onClose={() => setRetiring(false)}

@@ -43,6 +43,7 @@ export function RecordForm({ history, onClose }: { history: InstrumentHistory | 
   const navigate = useNavigate()
   const { tell } = useSurroundings()
   const form = useWriteForm({
+    access: endpoints.addInstrument.access,
     stale: [keys.instruments],
     schema: history ? endpoints.reviseInstrument.body : endpoints.addInstrument.body,
     start: typedRecord(history),

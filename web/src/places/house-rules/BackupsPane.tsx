@@ -21,7 +21,7 @@ export function BackupsPane() {
   const { t } = useTranslation()
   const client = useQueryClient()
   const { session, tell } = useSurroundings()
-  const { wrong, busy, write } = useWrite()
+  const { wrong, busy, write } = useWrite({ access: endpoints.makeBackup.access })
   const [openedAt] = useState(() => Date.now())
   const isOwner = may(session.person.role, 'owner')
   const backups = useQuery({

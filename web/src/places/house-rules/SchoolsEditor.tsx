@@ -39,7 +39,7 @@ function Schools({ house }: { house: HouseSchools }) {
   /** What is chosen otherwise here than it stands: what somebody else changes meanwhile shows in the rest. */
   const [chosen, setChosen] = useState<Partial<JobSchools>>({})
   const schools: JobSchools = { ...house.schools, ...chosen }
-  const { wrong, write } = useWrite()
+  const { wrong, write } = useWrite({ access: endpoints.changeHouseSchools.access })
   const owner = may(session.person.role, 'owner')
   const save = async (): Promise<void> => {
     const now = await write(

@@ -21,7 +21,7 @@ export function WholeShop() {
   const running = useRef<AbortController | null>(null)
   const [file, setFile] = useState<File | null>(null)
   const [looked, setLooked] = useState<TakenArchive | null>(null)
-  const { busy, wrong, write } = useWrite()
+  const { busy, wrong, write } = useWrite({ access: 'owner' })
   const [share, setShare] = useState(0)
   const send = (chosen: File, how: { apply: boolean; settings: boolean }): Promise<TakenArchive | null> => {
     const { signal } = (running.current = new AbortController())

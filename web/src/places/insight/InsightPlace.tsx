@@ -12,13 +12,18 @@ import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { ink } from '../../theme/theme.ts'
 import { LifePicture } from './LifePicture.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** What the shop has learned of its chains, and how its forecasts came true. */
 export function InsightPlace() {
   const { t } = useTranslation()
   const { session } = useSurroundings()
   const found = useInsight()
-  const { wrong, busy, write: run } = useWrite({ stale: [keys.insight], later: [keys.rack] })
+  const {
+    wrong,
+    busy,
+    write: run,
+  } = useWrite({ access: endpoints.learn.access, stale: [keys.insight], later: [keys.rack] })
   useTitle(t('insight.title'))
   if (found.isPending) return <Loading />
   if (!found.data) return <Failure error={found.error} again={() => void found.refetch()} />
@@ -198,7 +203,9 @@ function Versions({ insight, owner, onUndo }: { insight: Insight; owner: boolean
           </Typography>
           {undoneAt !== null && <Typography variant="body2">{t('insight.undone', { date: day(undoneAt) })}</Typography>}
           {owner && learned?.version === version && (
-            <Button onClick={() => onUndo(version)}>{t('insight.undo', { version })}</Button>
+            <Allowed right="owner">
+              <Button onClick={() => onUndo(version)}>{t('insight.undo', { version })}</Button>
+            </Allowed>
           )}
         </Stack>
       ))}
@@ -265,9 +272,11 @@ function WholeShop({
             aria-label={t('insight.wholeShop')}
             sx={{ my: 1 }}
           />
-          <Button variant="outlined" onClick={() => onStop(job.id)}>
-            {t('insight.stop')}
-          </Button>
+          <Allowed right="forecast">
+            <Button variant="outlined" onClick={() => onStop(job.id)}>
+              {t('insight.stop')}
+            </Button>
+          </Allowed>
         </Box>
       ) : (
         <Box>
@@ -281,9 +290,11 @@ function WholeShop({
                 })
               : t('insight.never')}
           </Typography>
-          <Button variant="outlined" disabled={busy} onClick={onStart}>
-            {t('insight.forecastAll')}
-          </Button>
+          <Allowed right="forecast">
+            <Button variant="outlined" disabled={busy} onClick={onStart}>
+              {t('insight.forecastAll')}
+            </Button>
+          </Allowed>
         </Box>
       )}
     </Box>

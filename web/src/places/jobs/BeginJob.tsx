@@ -26,7 +26,7 @@ export function BeginJob({ bikeId, estimate }: { bikeId: string; estimate: Bill 
   const [reason, setReason] = useState<JobReason>(reasonAsked(search.get('reason')))
   const [oldFate, setOldFate] = useState<OldFate>('scrapped')
   const parts = useBikeParts(bikeId)
-  const { wrong, busy, write } = useBikeWrite(bikeId)
+  const { wrong, busy, write } = useBikeWrite(bikeId, endpoints.openJob.access)
   const begin = (): void =>
     void write(() => ask(endpoints.openJob, { params: { id: bikeId }, key: v7(), body: { id: v7(), reason, oldFate } }))
   useCommands('jobBegin', {

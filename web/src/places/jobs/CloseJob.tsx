@@ -25,6 +25,7 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
   const { t } = useTranslation()
   const clicks = now.plan.joint.kind === 'link'
   const form = useWriteForm({
+    access: endpoints.closeJob.access,
     ...staleOfBike(job.bikeId),
     schema: endpoints.closeJob.body,
     start: {

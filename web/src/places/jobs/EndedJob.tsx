@@ -10,6 +10,7 @@ import { ago, number } from '../../messages/format.ts'
 import { JobBill } from './JobBill.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { staleOfBike } from '../../api/useBikeWrite.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 
 /** What a closed job wrote, in words; and, within the day, a way back. */
@@ -66,13 +67,16 @@ export function EndedJob({ job, onAnother }: { job: Job; onAnother: () => void }
           {t('jobs.another')}
         </Button>
         {job.canUndo && (
-          <Button variant="outlined" onClick={() => setUndoing(true)} sx={{ minHeight: 64 }}>
-            {t('jobs.undo')}
-          </Button>
+          <Allowed right="work">
+            <Button variant="outlined" onClick={() => setUndoing(true)} sx={{ minHeight: 64 }}>
+              {t('jobs.undo')}
+            </Button>
+          </Allowed>
         )}
       </Stack>
       {undoing && (
         <ReasonDialog
+          access={endpoints.undoJob.access}
           title={t('jobs.undo')}
           go={t('jobs.undo')}
           stale={stale}

@@ -15,6 +15,7 @@ export function StopJob({ job }: { job: Job }) {
   const { t } = useTranslation()
   const [open, setOpen] = useState(false)
   const form = useWriteForm({
+    access: endpoints.stopJob.access,
     ...staleOfBike(job.bikeId),
     schema: endpoints.stopJob.body,
     start: { reason: '' },
@@ -22,6 +23,8 @@ export function StopJob({ job }: { job: Job }) {
     send: (body, { id }) => afterOutbox(() => ask(endpoints.stopJob, { params: { id: job.id }, key: id, body })),
     done: () => undefined,
   })
+  // What somebody may not do is not offered to them.
+  if (!form.may) return null
   if (!open)
     return (
       <Button variant="text" color="error" onClick={() => setOpen(true)} sx={{ alignSelf: 'flex-start', px: 1 }}>

@@ -36,6 +36,7 @@ export function MailForm({ mail, shop }: { mail: MailSettings; shop: string }) {
   const client = useQueryClient()
   const { tell } = useSurroundings()
   const form = useWriteForm({
+    access: endpoints.changeMail.access,
     schema: endpoints.changeMail.body,
     start: typedOf(mail, shop),
     read: ({ port, userName, password, forget, ...rest }: Typed) => ({

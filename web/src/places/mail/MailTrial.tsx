@@ -17,6 +17,7 @@ export function MailTrial({ from }: { from: string }) {
   const client = useQueryClient()
   const [fared, setFared] = useState<MailFared | null>(null)
   const form = useWriteForm({
+    access: endpoints.tryMail.access,
     schema: endpoints.tryMail.body,
     start: { to: from },
     read: (typed: { to: string }) => typed,

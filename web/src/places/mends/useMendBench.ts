@@ -28,7 +28,7 @@ export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
   const { t } = useTranslation()
   const navigate = useNavigate()
   const { tell } = useSurroundings()
-  const { wrong, setWrong, busy, write } = useBikeWrite(bikeId)
+  const { wrong, setWrong, busy, write } = useBikeWrite(bikeId, endpoints.mendChain.access)
   const { draft, change, anew } = useMendDraft(chain.id, chain.pitches)
   const [cursor, setCursor] = useState(draft.seen)
   const pitches = countTyped(draft.pitches)

@@ -65,7 +65,7 @@ function Sent({ outbox }: { outbox: SentMessages }) {
   const client = useQueryClient()
   const navigate = useNavigate()
   const { session, tell } = useSurroundings()
-  const { busy, wrong: refused, write: send } = useWrite()
+  const { busy, wrong: refused, write: send } = useWrite({ access: endpoints.sendAgain.access })
   const [writtenOf, setWrittenOf] = useState('')
   const wrong = refused && { of: writtenOf, sentence: refused.sentence }
   const write = async (of: string, job: () => Promise<SentMessages>, said: string): Promise<void> => {

@@ -13,6 +13,7 @@ import { Failure, Loading } from '../../pieces/States.tsx'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { remindable } from './remindable.ts'
 import { Refused } from '../../forms/Refused.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** Reminders of due visits as they would go out: ticked, read, sent. Those that cannot go out say why. */
 export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[]; onClose: () => void }) {
@@ -20,7 +21,7 @@ export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[];
   const { tell } = useSurroundings()
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set())
   const [openedAt] = useState(() => Date.now())
-  const { wrong, busy, write } = useWrite({ stale: [keys.messages] })
+  const { wrong, busy, write } = useWrite({ access: endpoints.sendReminders.access, stale: [keys.messages] })
   const asked = visits.map(remindable)
   const previews = useQuery({
     queryKey: [...keys.messages, 'preview', asked],
@@ -93,15 +94,17 @@ export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[];
             ))}
           </Box>
           <Refused>{wrong?.sentence}</Refused>
-          <Button
-            type="submit"
-            autoFocus
-            variant="contained"
-            disabled={busy || chosen.length === 0}
-            sx={{ minHeight: 56 }}
-          >
-            {chosen.length === 0 ? t('reminding.remindNone') : t('reminding.remindGo', { count: chosen.length })}
-          </Button>
+          <Allowed right="messages">
+            <Button
+              type="submit"
+              autoFocus
+              variant="contained"
+              disabled={busy || chosen.length === 0}
+              sx={{ minHeight: 56 }}
+            >
+              {chosen.length === 0 ? t('reminding.remindNone') : t('reminding.remindGo', { count: chosen.length })}
+            </Button>
+          </Allowed>
         </Box>
       )}
     </SheetDialog>

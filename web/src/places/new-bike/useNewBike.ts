@@ -22,6 +22,7 @@ export function useNewBike(asked: string) {
     return kept && (asked === '' || kept.asked === asked) ? kept : begunWith(asked, session.shop.distanceUnit)
   })
   const form = useWriteForm({
+    access: endpoints.addBike.access,
     stale: [keys.rack],
     schema: endpoints.addBike.body,
     start,

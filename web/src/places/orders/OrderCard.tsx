@@ -29,7 +29,10 @@ const LOOK: Readonly<Record<Order['state'], { plate: PlateShape; colour: string 
 export function OrderCard({ order }: { order: Order }) {
   const { t } = useTranslation()
   const [came, setCame] = useState<Readonly<Record<string, string>>>({})
-  const { wrong, busy, write } = useWrite({ stale: [keys.orders, keys.catalogue] })
+  const { wrong, busy, write } = useWrite({
+    access: endpoints.cancelOrder.access,
+    stale: [keys.orders, keys.catalogue],
+  })
   const { state, problem, lines } = order
   const run = async (job: () => Promise<unknown>): Promise<void> => {
     if (await write(() => job().then(() => true))) setCame({})

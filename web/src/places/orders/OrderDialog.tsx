@@ -16,6 +16,7 @@ import { priceText } from '../parts/partLook.ts'
 import { OrderCard } from './OrderCard.tsx'
 import { saidOf } from '../../messages/said.ts'
 import { Refused } from '../../forms/Refused.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 export interface ToOrder {
   readonly partId: string
@@ -29,7 +30,10 @@ export function OrderDialog({ wanted, onClose }: { wanted: readonly ToOrder[]; o
   const orders = useOrders()
   const [orderId] = useState(() => v7())
   const [sent, setSent] = useState(false)
-  const { wrong, at, setWrong, busy, write } = useWrite({ stale: [keys.orders, keys.catalogue, ['bike']] })
+  const { wrong, at, setWrong, busy, write } = useWrite({
+    access: endpoints.placeOrder.access,
+    stale: [keys.orders, keys.catalogue, ['bike']],
+  })
   const [counts, setCounts] = useState<Readonly<Record<string, string>>>({})
   const offered = useQuery({
     queryKey: ['offers', wanted.map(({ partId }) => partId)],
@@ -154,9 +158,11 @@ export function OrderDialog({ wanted, onClose }: { wanted: readonly ToOrder[]; o
             <Typography sx={{ fontSize: 'size.say', fontWeight: 700, fontVariantNumeric: 'tabular-nums' }}>
               {priceText(linesPrice(lines.filter(({ quantity }) => Number.isFinite(quantity))), t)}
             </Typography>
-            <Button type="submit" variant="contained" disabled={busy || lines.length === 0} sx={{ px: 4 }}>
-              {busy ? t('orders.ordering') : t('orders.place')}
-            </Button>
+            <Allowed right="orders">
+              <Button type="submit" variant="contained" disabled={busy || lines.length === 0} sx={{ px: 4 }}>
+                {busy ? t('orders.ordering') : t('orders.place')}
+              </Button>
+            </Allowed>
           </Stack>
         </Box>
       )}

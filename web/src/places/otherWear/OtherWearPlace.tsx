@@ -34,7 +34,7 @@ function OnePass({ bikeId, wear, unit }: { bikeId: string; wear: OtherWear; unit
   const { t } = useTranslation()
   const navigate = useNavigate()
   const { tell } = useSurroundings()
-  const { wrong, setWrong, busy, write } = useBikeWrite(bikeId)
+  const { wrong, setWrong, busy, write } = useBikeWrite(bikeId, endpoints.checkWear.access)
   const [pass, setPass] = useState<Pass>({})
   const [at, setAt] = useState(0)
   const [back, setBack] = useState<string | null>(null)
@@ -141,6 +141,7 @@ function OnePass({ bikeId, wear, unit }: { bikeId: string; wear: OtherWear; unit
       </Stack>
       {back !== null && (
         <ReasonDialog
+          access={endpoints.withdrawWearCheck.access}
           title={t('otherWear.backTitle')}
           go={t('otherWear.back')}
           onClose={() => setBack(null)}

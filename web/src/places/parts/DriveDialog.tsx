@@ -19,6 +19,7 @@ export function DriveDialog({ bikeId, parts, onClose }: { bikeId: string; parts:
   const { t } = useTranslation()
   const { tell } = useSurroundings()
   const form = useWriteForm({
+    access: endpoints.changeDrive.access,
     stale: [keys.bike(bikeId), keys.lineUp],
     schema: endpoints.changeDrive.body,
     start: typedDrive(parts.drive),

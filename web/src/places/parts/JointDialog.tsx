@@ -40,6 +40,7 @@ export function JointDialog({
     firm: maybeTyped(present?.firm ?? null),
   }
   const form = useWriteForm({
+    access: endpoints.seeJoint.access,
     stale: [keys.parts(bikeId)],
     schema: endpoints.seeJoint.body,
     start,

@@ -7,7 +7,11 @@ import { useWrite } from '../../api/useWrite.ts'
 
 /** Keeps a bike's parts and lets them go; says in words what stood in the way. */
 export function useKeeping(bikeId: string) {
-  const { wrong, busy, write } = useWrite({ stale: [keys.parts(bikeId)], later: [keys.catalogue] })
+  const { wrong, busy, write } = useWrite({
+    access: endpoints.keepParts.access,
+    stale: [keys.parts(bikeId)],
+    later: [keys.catalogue],
+  })
   return {
     wrong: wrong?.sentence ?? null,
     busy,

@@ -12,6 +12,7 @@ import { today } from '../../messages/format.ts'
 export function LeavingDialog({ person, onClose }: { person: Colleague; onClose: () => void }) {
   const { t } = useTranslation()
   const form = useWriteForm({
+    access: endpoints.personLeaves.access,
     stale: [keys.people, keys.session],
     schema: endpoints.personLeaves.body,
     start: { on: today() },

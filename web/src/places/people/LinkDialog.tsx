@@ -19,7 +19,7 @@ export function LinkDialog({ person: { id, name }, onClose }: { person: Colleagu
   const { tell } = useSurroundings()
   const client = useQueryClient()
   const [made, setMade] = useState<Output<typeof endpoints.invitePerson.result> | null>(null)
-  const { wrong, write } = useWrite()
+  const { wrong, write } = useWrite({ access: endpoints.invitePerson.access })
   const asked = useRef(false)
   useEffect(() => {
     if (asked.current) return

@@ -43,6 +43,7 @@ function NewPassword({ onClose, onOther }: Parts) {
   const { t } = useTranslation()
   const done = useDone(onClose, t('people.ownDone'))
   const form = useWriteForm({
+    access: endpoints.changeOwnPassword.access,
     schema: endpoints.changeOwnPassword.body,
     start: { now: '', next: '' },
     read: (typed) => typed,
@@ -68,6 +69,7 @@ function NewPin({ onClose, onOther }: Parts) {
   const { t } = useTranslation()
   const done = useDone(onClose, t('people.ownPinDone'))
   const form = useWriteForm({
+    access: endpoints.changeOwnPin.access,
     schema: endpoints.changeOwnPin.body,
     start: { password: '', pin: '' },
     read: (typed) => typed,

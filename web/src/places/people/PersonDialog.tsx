@@ -30,6 +30,7 @@ export function PersonDialog({
 }) {
   const { t } = useTranslation()
   const form = useWriteForm({
+    access: endpoints.addPerson.access,
     stale: [keys.people, keys.session],
     schema: person ? endpoints.changePerson.body : endpoints.addPerson.body,
     start: person ? typedOf(person) : { name: '', initials: '', signInName: '', role: 'mechanic' },

@@ -16,6 +16,7 @@ export function AddPot() {
   const { t } = useTranslation()
   const client = useQueryClient()
   const form = useWriteForm({
+    access: endpoints.addPot.access,
     schema: endpoints.addPot.body,
     start: { name: '', capacity: '4' },
     read: ({ name, capacity }, id) => ({ id, name, capacity: numberWanted(capacity) }),

@@ -6,6 +6,7 @@ import type { PotCandidate } from '@pelrin/contract'
 import { clock } from '../../messages/format.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
 import { Refused } from '../../forms/Refused.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 export interface Added {
   readonly id: string
@@ -91,9 +92,11 @@ export function AddToPot({
         </Box>
         <Refused>{wrong}</Refused>
         {candidates.length > 0 && (
-          <Button type="submit" variant="contained" disabled={busy || ticked.size === 0} sx={{ mt: 2 }}>
-            {ticked.size === 0 ? t('pot.add') : t('pot.addGo', { count: ticked.size })}
-          </Button>
+          <Allowed right="record">
+            <Button type="submit" variant="contained" disabled={busy || ticked.size === 0} sx={{ mt: 2 }}>
+              {ticked.size === 0 ? t('pot.add') : t('pot.addGo', { count: ticked.size })}
+            </Button>
+          </Allowed>
         )}
       </Box>
     </SheetDialog>

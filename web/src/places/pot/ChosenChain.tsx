@@ -7,6 +7,7 @@ import { clock, today } from '../../messages/format.ts'
 import { timeOn } from '../../messages/timeOn.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Cap } from '../../pieces/Cap.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 export type ChainChange = Partial<Pick<PotChainNow, 'readyBy' | 'needs' | 'recipe' | 'condition' | 'notBefore'>>
 
@@ -86,12 +87,16 @@ export function ChosenChain({
         </Typography>
         {before && (
           <>
-            <Button disabled={busy} onClick={() => onPin(-5)} aria-label={t('pot.pinEarlier')}>
-              <Cap of="pot.sooner" />
-            </Button>
-            <Button disabled={busy} onClick={() => onPin(5)} aria-label={t('pot.pinLater')}>
-              <Cap of="pot.later" />
-            </Button>
+            <Allowed right="record">
+              <Button disabled={busy} onClick={() => onPin(-5)} aria-label={t('pot.pinEarlier')}>
+                <Cap of="pot.sooner" />
+              </Button>
+            </Allowed>
+            <Allowed right="record">
+              <Button disabled={busy} onClick={() => onPin(5)} aria-label={t('pot.pinLater')}>
+                <Cap of="pot.later" />
+              </Button>
+            </Allowed>
             {chain.notBefore !== null && (
               <KeyButton of="pot.letGo" disabled={busy} onClick={() => onPin(null)}>
                 {t('pot.unpin')}

@@ -8,6 +8,7 @@ import { ring } from '../../pieces/ring.ts'
 import { ink } from '../../theme/theme.ts'
 import { actionKey, isMoving, type PotAction } from './potActions.ts'
 import { shortName } from './shortName.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** So many are shown; the rest stands in the timeline. */
 const SHOWN = 4
@@ -84,15 +85,17 @@ export function NextActions({
                     : `${t('pot.in', { time: clockOf(left) })}, ${clock(new Date(action.at).toISOString())}`}
                 </Typography>
               </Box>
-              <Button
-                variant={i === 0 ? 'contained' : 'outlined'}
-                disabled={isMoving(action, moved)}
-                onClick={() => onDo(action)}
-                aria-label={`${t('pot.done')}: ${words(action)}`}
-                sx={{ minHeight: 56, gap: 1 }}
-              >
-                {t('pot.done')} {i === 0 && <Cap of="pot.next" />}
-              </Button>
+              <Allowed right="record">
+                <Button
+                  variant={i === 0 ? 'contained' : 'outlined'}
+                  disabled={isMoving(action, moved)}
+                  onClick={() => onDo(action)}
+                  aria-label={`${t('pot.done')}: ${words(action)}`}
+                  sx={{ minHeight: 56, gap: 1 }}
+                >
+                  {t('pot.done')} {i === 0 && <Cap of="pot.next" />}
+                </Button>
+              </Allowed>
             </Stack>
           </Box>
         )

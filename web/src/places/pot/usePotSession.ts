@@ -26,7 +26,7 @@ export function usePotSession(board: PotBoard) {
   const { tell } = useSurroundings()
   const now = useNow(1000)
   const from = Math.floor(now / MINUTE) * MINUTE
-  const { wrong, busy, write: send } = useWrite({ inOrder: 'pot' })
+  const { wrong, busy, write: send } = useWrite({ access: endpoints.addToPot.access, inOrder: 'pot' })
   /** What was sent on, as it stood then: it is not sent on again before it is shown where it went, which may be later than the answer. */
   const [moved, setMoved] = useState<readonly string[]>([])
   const [adding, setAdding] = useState(false)

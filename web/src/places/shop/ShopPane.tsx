@@ -25,6 +25,7 @@ function Changed({ session: { shop } }: { session: Session }) {
   const { tell } = useSurroundings()
   const { id: _id, version, ...settings } = shop
   const form = useWriteForm({
+    access: endpoints.changeShop.access,
     schema: endpoints.changeShop.body,
     start: shopTyped(settings),
     read: shopIn,

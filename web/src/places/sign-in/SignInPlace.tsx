@@ -50,6 +50,7 @@ function SignInForm({ door: { shops, demoAccounts } }: { door: Door }) {
   const { t } = useTranslation()
   const client = useQueryClient()
   const form = useWriteForm({
+    access: endpoints.signIn.access,
     schema: endpoints.signIn.body,
     start: { shop: shops[0]?.code ?? '', name: '', password: '' },
     read: (typed) => typed,

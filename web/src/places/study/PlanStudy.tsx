@@ -20,6 +20,7 @@ export function PlanStudy({ instrument, onClose }: { instrument: Instrument; onC
   const { session } = useSurroundings()
   const kind = entryForm(instrument.kind)
   const form = useWriteForm({
+    access: endpoints.planStudy.access,
     schema: endpoints.planStudy.body,
     start: {
       title: '',

@@ -13,6 +13,7 @@ import { useSurroundings } from '../../app/surroundings.ts'
 import { ink } from '../../theme/theme.ts'
 import { MarksPad } from '../measure/MarksPad.tsx'
 import { problemText } from '../../messages/said.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** The next value of whoever is at this bench, one large field, in an order of their own. */
 export function StudyEntry({ study }: { study: Study }) {
@@ -21,7 +22,7 @@ export function StudyEntry({ study }: { study: Study }) {
   const { session } = useSurroundings()
   const history = useInstrument(study.instrument.id)
   const [typed, setTyped] = useState('')
-  const { wrong, setWrong, busy, write } = useWrite()
+  const { wrong, setWrong, busy, write } = useWrite({ access: endpoints.enterStudyValue.access })
   const number = study.people.findIndex(({ id }) => id === session.person.id)
   if (number < 0) return <Typography>{t('problems.study-not-in-it')}</Typography>
   const turns = studyOrder({ spots: study.spots.length, repeats: study.repeats, person: number })
@@ -103,14 +104,16 @@ export function StudyEntry({ study }: { study: Study }) {
         />
       </Stack>
       {KINDS[study.instrument.kind].pad && marks && <MarksPad marks={marks} typed={typed} onChange={setTyped} />}
-      <Button
-        variant="contained"
-        disabled={busy || typed.trim() === ''}
-        onClick={() => void enter()}
-        sx={{ minHeight: 56 }}
-      >
-        {t('study.enter')}
-      </Button>
+      <Allowed right="record">
+        <Button
+          variant="contained"
+          disabled={busy || typed.trim() === ''}
+          onClick={() => void enter()}
+          sx={{ minHeight: 56 }}
+        >
+          {t('study.enter')}
+        </Button>
+      </Allowed>
     </Stack>
   )
 }

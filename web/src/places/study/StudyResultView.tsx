@@ -12,6 +12,7 @@ import { ink } from '../../theme/theme.ts'
 import { recordOf } from '../gauges/recordOf.ts'
 import { recordFrom } from './recordFrom.ts'
 import { StudyPicture } from './StudyPicture.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** What a study says: in words first, then the pictures, then the table it rests on; and writing it to the record. */
 export function StudyResultView({ study, result }: { study: Study; result: StudyResult }) {
@@ -217,7 +218,7 @@ function WriteToRecord({ study, result }: { study: Study; result: StudyResult })
   const { t } = useTranslation()
   const { tell } = useSurroundings()
   const history = useInstrument(study.instrument.id)
-  const { wrong, write: send } = useWrite({ stale: [keys.instruments] })
+  const { wrong, write: send } = useWrite({ access: endpoints.reviseInstrument.access, stale: [keys.instruments] })
   const found = recordFrom(result)
   if (!history.data || !found) return null
   const { instrument } = history.data
@@ -262,9 +263,11 @@ function WriteToRecord({ study, result }: { study: Study; result: StudyResult })
           .filter((part) => part !== null)
           .join(' ')}
       </Typography>
-      <Button variant="contained" disabled={written} onClick={() => void write()} sx={{ minHeight: 52 }}>
-        {t(written ? 'study.written' : 'study.write')}
-      </Button>
+      <Allowed right="instruments">
+        <Button variant="contained" disabled={written} onClick={() => void write()} sx={{ minHeight: 52 }}>
+          {t(written ? 'study.written' : 'study.write')}
+        </Button>
+      </Allowed>
       {wrong !== null && (
         <Typography role="alert" sx={{ color: ink('madder') }}>
           {wrong.sentence}

@@ -18,6 +18,7 @@ export function TwinDialog({ record, onClose }: { record: BikeRecord; onClose: (
   const { tell } = useSurroundings()
   const { id, label } = record.summary
   const form = useWriteForm({
+    access: endpoints.mergeBike.access,
     ...OF_CUSTOMERS,
     schema: undefined,
     start: { q: record.customer.name.split(' ')[0] ?? '', otherId: '' },

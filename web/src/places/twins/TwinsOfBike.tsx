@@ -7,12 +7,17 @@ import { ask } from '../../api/client.ts'
 import { useWrite } from '../../api/useWrite.ts'
 import { Refused } from '../../forms/Refused.tsx'
 import { OF_CUSTOMERS } from '../customers/useCustomer.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** Where a second entry of a bike leads; and at the first, what was made one with it today, to be taken back. */
 export function TwinsOfBike({ record }: { record: BikeRecord }) {
   const { t } = useTranslation()
   const { id } = record.summary
-  const { busy, wrong, write } = useWrite({ ...OF_CUSTOMERS, stale: [['bike'], ['customer']] })
+  const { busy, wrong, write } = useWrite({
+    access: endpoints.unmergeBike.access,
+    ...OF_CUSTOMERS,
+    stale: [['bike'], ['customer']],
+  })
   return (
     <>
       {record.mergedInto && (
@@ -26,14 +31,16 @@ export function TwinsOfBike({ record }: { record: BikeRecord }) {
       {record.merged.map((twin) => (
         <Stack key={twin.id} direction="row" role="status" sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
           <Typography>{t('bike.mergedWith', twin)}</Typography>
-          <Button
-            disabled={busy}
-            onClick={() =>
-              void write(() => ask(endpoints.unmergeBike, { params: { id }, body: { otherId: twin.id }, key: v7() }))
-            }
-          >
-            {t('bike.unmerge')}
-          </Button>
+          <Allowed right="customers">
+            <Button
+              disabled={busy}
+              onClick={() =>
+                void write(() => ask(endpoints.unmergeBike, { params: { id }, body: { otherId: twin.id }, key: v7() }))
+              }
+            >
+              {t('bike.unmerge')}
+            </Button>
+          </Allowed>
         </Stack>
       ))}
       <Refused>{wrong?.sentence}</Refused>

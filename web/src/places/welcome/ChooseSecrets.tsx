@@ -14,6 +14,7 @@ export function ChooseSecrets({ token, welcome: { kind, shop, person } }: { toke
   const { t } = useTranslation()
   const entered = useEnter('/')
   const form = useWriteForm({
+    access: endpoints.enter.access,
     schema: endpoints.enter.body,
     start: { password: '', pin: '' },
     read: ({ password, pin }) => ({ token, password, ...pinIn(pin) }),

@@ -26,6 +26,7 @@ export function FirstDayForm({ token, welcome: { shop } }: { token: string; welc
   const { t } = useTranslation()
   const entered = useEnter('/first-day')
   const form = useWriteForm({
+    access: endpoints.enter.access,
     schema: endpoints.enter.body,
     start: {
       password: '',
