@@ -1,10 +1,12 @@
-import { CLEANINGS, TREATMENTS, CARE_REASONS } from '@pelrin/core'
+import { CLEANINGS, TREATMENTS, CARE_REASONS, type ChainHandling } from '@pelrin/core'
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
 import { Day, Id, line, Moment } from './common.ts'
+import { Closing } from './closing.ts'
 import { endpoint } from './endpoint.ts'
 import { CareKind } from './forecast.ts'
-import { PresentJointSeen } from './parts.ts'
+import { ChainJoint } from './chains.ts'
+import { WaxSchools } from './jobs.ts'
 import { REMINDER_LANGUAGES } from './messages/reminders.ts'
 
 export const TreatmentField = v.picklist(TREATMENTS, 'field-invalid')
@@ -88,7 +90,7 @@ export const BikeCare = v.object({
       name: v.string(),
       care: CareKind,
       /** What it is closed with; null where nobody looked. */
-      joint: v.nullable(PresentJointSeen.entries.kind),
+      joint: v.nullable(ChainJoint),
     }),
   ),
   next: v.nullable(CareNext),
@@ -106,6 +108,14 @@ export const BikeCare = v.object({
   eventDates: v.array(EventDate),
   /** What a waxed chain is ridden in before those, km. */
   firstRideKm: v.number(),
+  /** What taking it off and putting it on follows from; null with none on. */
+  handling: v.nullable(v.custom<ChainHandling>((value) => typeof value === 'object' && value !== null)),
+  /** How it is waxed: as the house does, by this bike's own recipe where it has one. */
+  waxing: WaxSchools,
+  /** The bike's own recipe; null: the house's. */
+  ownRecipe: v.nullable(WaxSchools.entries.recipe),
+  /** Washed since it was treated last, and not treated since. */
+  wet: v.boolean(),
   bikeVersion: v.number(),
   motor: v.nullable(v.boolean()),
   discBrake: v.nullable(v.boolean()),
@@ -148,6 +158,8 @@ export const careEndpoints = {
       occurredAt: Moment,
       /** The fitting whose chain it was done to. */
       fittingId: Id,
+      /** How it was closed as it went back on; null where it stayed on, or nobody can say. */
+      closing: v.optional(v.nullable(Closing), null),
     }),
     result: BikeCare,
   }),
@@ -191,7 +203,10 @@ export const careEndpoints = {
     access: 'work',
     versioned: true,
     params: ById,
-    body: v.object({ own: v.nullable(CareIntervalField) }),
+    body: v.object({
+      own: v.nullable(CareIntervalField),
+      recipe: v.exactOptional(v.nullable(WaxSchools.entries.recipe)),
+    }),
     result: BikeCare,
   }),
   setCareHabit: endpoint({

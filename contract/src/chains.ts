@@ -2,12 +2,12 @@ import { OLD_FATES } from '@pelrin/core'
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
 import { Id, line, Moment } from './common.ts'
+import { Closing } from './closing.ts'
 import { endpoint } from './endpoint.ts'
 import { VerdictWord } from './limits.ts'
 import { CareKind } from './forecast.ts'
 import { PresentJointSeen } from './parts.ts'
 
-export const Click = v.picklist(['firm', 'weak', 'none'], 'click-missing')
 export const Pitches = v.pipe(
   v.number('number-malformed'),
   v.integer('number-whole'),
@@ -158,10 +158,7 @@ export const chainsEndpoints = {
       /** Id of the new fitting. */
       id: Id,
       chainId: Id,
-      /** How its joint clicked; null where nothing clicks. */
-      click: v.nullable(Click),
-      /** Closed once more although its maker does not count that far. */
-      byFeel: v.optional(v.boolean('field-invalid'), false),
+      ...Closing.entries,
     }),
     result: BikeChains,
   }),

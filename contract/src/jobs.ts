@@ -1,18 +1,23 @@
 import {
+  CHAIN_HANGS,
   CLOSE_SCHOOLS,
   JOB_OUTCOMES,
   JOB_REASONS,
   OLD_FATES,
   POSITIONS,
+  POT_RECIPES,
   PREPARE_SCHOOLS,
   SLACK_SCHOOLS,
   STEPS,
+  WAX_FINISHES,
   type JobPlan as CoreJobPlan,
   OPENED_BY,
   PRESENT_JOINTS,
 } from '@pelrin/core'
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
+import { Pitches } from './chains.ts'
+import { Click, Closing } from './closing.ts'
 import { Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
 
@@ -32,8 +37,15 @@ export const JobSchools = v.object({
   oilPins: v.boolean('field-invalid'),
 })
 
-/** By which schools a shop's jobs are done; version 0 are those shipped. */
-export const HouseSchools = v.object({ version: v.number(), schools: JobSchools })
+/** How a shop waxes, where schools differ. */
+export const WaxSchools = v.object({
+  recipe: v.picklist(POT_RECIPES, 'field-invalid'),
+  finish: v.picklist(WAX_FINISHES, 'field-invalid'),
+  linkInPot: v.boolean('field-invalid'),
+})
+
+/** By which schools a shop's jobs are done and its chains are waxed; version 0 are those shipped. */
+export const HouseSchools = v.object({ version: v.number(), schools: JobSchools, waxing: WaxSchools })
 export type HouseSchools = v.InferOutput<typeof HouseSchools>
 
 const PresentOnBike = v.nullable(
@@ -58,9 +70,21 @@ export const JobChoice = v.object({
   ),
 })
 
+const hangs = v.nullable(v.picklist(CHAIN_HANGS, 'field-invalid'))
+/** What was typed or chosen at a step that asks for it. */
+export const JobEntry = v.variant('asks', [
+  v.object({ asks: v.literal('old-count'), pitches: Pitches, small: hangs, large: hangs }),
+  v.object({ asks: v.literal('way'), way: v.picklist(['marked', 'not-known'], 'field-invalid') }),
+  v.object({ asks: v.literal('new-count'), pitches: Pitches }),
+  v.object({ asks: v.literal('click'), click: Click }),
+])
+export type JobEntry = v.InferOutput<typeof JobEntry>
+
 /** What a person did on a job, as it is sent. */
 const said = v.variant('kind', [
   v.object({ kind: v.picklist(['tick', 'untick']), step: StepId }),
+  v.object({ kind: v.literal('entered'), step: StepId, entry: JobEntry }),
+  v.object({ kind: v.literal('left-out'), step: StepId, why: line(200) }),
   v.object({ kind: v.picklist(['outcome', 'outcome-back']), outcome: JobOutcome }),
   v.object({ kind: v.literal('choice'), choice: JobChoice }),
   v.object({ kind: v.literal('note'), text: line(400) }),
@@ -106,7 +130,7 @@ export const JobWritten = v.object({
   /** What it cost; absent of jobs closed before there was one. */
   bill: v.optional(v.nullable(JobBill), null),
   oldReason: v.nullable(JobReason),
-  click: v.nullable(v.picklist(['firm', 'weak', 'none'])),
+  click: v.nullable(Click),
 })
 export type JobWritten = v.InferOutput<typeof JobWritten>
 
@@ -144,7 +168,7 @@ export const jobsEndpoints = {
     summary: 'Say by which schools jobs are done from now on; those begun keep theirs.',
     access: 'owner',
     versioned: true,
-    body: JobSchools,
+    body: v.object({ ...JobSchools.entries, waxing: v.exactOptional(WaxSchools) }),
     result: HouseSchools,
   }),
   bikeJob: endpoint({
@@ -195,20 +219,14 @@ export const jobsEndpoints = {
       /** Why the old chain came off. Only worn is a chain that ran to its end. */
       oldReason: JobReason,
       oldFate: OldFate,
-      /** How the joint clicked; null where nothing clicks. */
-      click: v.nullable(v.picklist(['firm', 'weak', 'none'], 'click-missing')),
+      ...Closing.entries,
       minutes: v.pipe(
         v.number('number-malformed'),
         v.minValue(0, 'minutes-negative'),
         v.maxValue(24 * 60, 'minutes-many'),
       ),
       /** The count as it was fitted. */
-      pitches: v.pipe(
-        v.number('number-malformed'),
-        v.integer('number-whole'),
-        v.minValue(20, 'box-range'),
-        v.maxValue(400, 'box-range'),
-      ),
+      pitches: Pitches,
     }),
     result: Job,
   }),

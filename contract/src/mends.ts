@@ -1,7 +1,7 @@
 import { MEND_JOINTS, type MendOption, PITCH_KINDS } from '@pelrin/core'
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
-import { Click } from './chains.ts'
+import { Closing } from './closing.ts'
 import { Day, Id, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
 
@@ -102,7 +102,7 @@ export const mendsEndpoints = {
       /** How it was mended; null for a chain that is to be replaced. */
       mend: v.nullable(MendChoice),
       /** How the link clicked; null where nothing clicks. */
-      click: v.nullable(Click),
+      ...Closing.entries,
       /** What the rider was told. */
       advised: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(600, 'text-too-long')), ''),
     }),

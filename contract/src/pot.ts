@@ -1,8 +1,11 @@
-import { BATH_CONDITIONS, POT_NEEDS, POT_RECIPES } from '@pelrin/core'
+import { BATH_CONDITIONS, POT_NEEDS, POT_RECIPES, POT_VESSELS } from '@pelrin/core'
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
 import { Id, line, Moment } from './common.ts'
+import { ChainJoint } from './chains.ts'
+import { Closing } from './closing.ts'
 import { endpoint } from './endpoint.ts'
+import { WaxSchools } from './jobs.ts'
 
 export const PotNeedField = v.picklist(POT_NEEDS, 'field-invalid')
 export const PotRecipeField = v.picklist(POT_RECIPES, 'field-invalid')
@@ -21,6 +24,18 @@ const Capacity = v.pipe(
   v.maxValue(40, 'pot-capacity-range'),
 )
 
+const HeatMinutes = v.pipe(
+  v.number('pot-heat-range'),
+  v.integer('pot-heat-range'),
+  v.minValue(0, 'pot-heat-range'),
+  v.maxValue(240, 'pot-heat-range'),
+)
+const AlarmCelsius = v.pipe(
+  v.number('pot-alarm-range'),
+  v.minValue(60, 'pot-alarm-range'),
+  v.maxValue(150, 'pot-alarm-range'),
+)
+
 /** A wax pot as it stands. */
 export const PotNow = v.object({
   id: Id,
@@ -30,6 +45,12 @@ export const PotNow = v.object({
   onSince: v.nullable(Moment),
   /** Whether a thermometer is in it. */
   thermometer: v.boolean(),
+  vessel: v.picklist(POT_VESSELS),
+  /** From cold to molten, and where it rings, °C: its own, else as the house has it. */
+  heatMinutes: v.number(),
+  alarmCelsius: v.number(),
+  /** Where they are its own; null: the house's. */
+  own: v.object({ heatMinutes: v.nullable(v.number()), alarmCelsius: v.nullable(v.number()) }),
   /** Chains its bath has had, wet and gritty ones counted more, of how many it takes. */
   bath: v.object({ load: v.number(), most: v.number(), change: v.boolean(), since: v.nullable(Moment) }),
   version: v.number(),
@@ -56,6 +77,8 @@ export const PotChainNow = v.object({
   /** Since when it is in this state. */
   since: Moment,
   addedAt: Moment,
+  /** It is due to be measured before it is treated. */
+  measureFirst: v.boolean(),
   version: v.number(),
 })
 export type PotChainNow = v.InferOutput<typeof PotChainNow>
@@ -67,13 +90,24 @@ export const PotCandidate = v.object({
   /** When the bike was promised, where it is in today. */
   promisedAt: v.nullable(Moment),
   needs: PotNeedField,
+  /** The bike's own recipe; null: as the house does it. */
+  recipe: v.nullable(PotRecipeField),
+  measureFirst: v.boolean(),
 })
 export type PotCandidate = v.InferOutput<typeof PotCandidate>
+
+/** A chain that hangs, and what closes it when it goes back on. */
+export const HungChain = v.object({ ...PotChainNow.entries, joint: v.nullable(ChainJoint) })
+export type HungChain = v.InferOutput<typeof HungChain>
 
 export const PotBoard = v.object({
   pots: v.array(PotNow),
   /** Still on their way, in the order they came. */
   chains: v.array(PotChainNow),
+  /** Waxed, and waiting to go back on the bike they came off, longest first. */
+  hung: v.array(HungChain),
+  /** How the house waxes. */
+  waxing: WaxSchools,
   /** Done today, newest first. */
   done: v.array(PotChainNow),
   candidates: v.array(PotCandidate),
@@ -161,6 +195,17 @@ export const potEndpoints = {
     }),
     result: PotBoard,
   }),
+  backOn: endpoint({
+    name: 'backOn',
+    method: 'POST',
+    path: '/pot/chains/:id/back-on',
+    summary: 'A waxed chain went back on the bike it came off: its joint was closed once more.',
+    access: 'record',
+    creates: true,
+    params: ById,
+    body: Closing,
+    result: PotBoard,
+  }),
   switchPot: endpoint({
     name: 'switchPot',
     method: 'PATCH',
@@ -173,6 +218,9 @@ export const potEndpoints = {
       on: v.exactOptional(v.boolean('field-invalid')),
       name: v.exactOptional(line(40)),
       capacity: v.exactOptional(Capacity),
+      vessel: v.exactOptional(v.picklist(POT_VESSELS, 'field-invalid')),
+      heatMinutes: v.exactOptional(v.nullable(HeatMinutes)),
+      alarmCelsius: v.exactOptional(v.nullable(AlarmCelsius)),
     }),
     result: PotBoard,
   }),
@@ -183,7 +231,14 @@ export const potEndpoints = {
     summary: 'Add a pot.',
     access: 'work',
     creates: true,
-    body: v.object({ id: Id, name: line(40), capacity: Capacity }),
+    body: v.object({
+      id: Id,
+      name: line(40),
+      capacity: Capacity,
+      vessel: v.optional(v.picklist(POT_VESSELS, 'field-invalid'), 'thermostat'),
+      heatMinutes: v.optional(v.nullable(HeatMinutes), null),
+      alarmCelsius: v.optional(v.nullable(AlarmCelsius), null),
+    }),
     result: PotBoard,
   }),
   changeBath: endpoint({

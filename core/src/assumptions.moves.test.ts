@@ -386,7 +386,10 @@ const RESULTS: Readonly<Partial<Record<ActsOn, (assumed: Assumptions) => unknown
 function trace(values: readonly number[], assumed: Assumptions, silentSeconds = 0): unknown {
   const now = 1_000_000_000
   const readings = values.map((celsius, i) => ({ at: now - (values.length - 1 - i + silentSeconds) * 1000, celsius }))
-  return judgeTemperature({ readings, now, band: { low: 75, high: 90 } }, assumed.pot)
+  return judgeTemperature(
+    { readings, now, band: { low: 75, high: 90 }, alarmCelsius: assumed.pot.alarmCelsius },
+    assumed.pot,
+  )
 }
 
 /** Values that act where the core is asked from: each is moved by a test there. */

@@ -410,6 +410,13 @@ export const problems = {
   'closings-spent':
     'Its link has been closed as often as its maker says. Take a new one, or close it by feel on your own word.',
   'swap-not': 'This was no swap of today.',
+  'joint-to-link': 'No pin goes into the wax. Take a link from stock to close it with.',
+  'link-misfit': 'This link is made for another number of speeds.',
+  'link-short': 'None of these is left in stock. Take another, or count the shelf.',
+  'pot-undried': 'It is not dry yet. Water spits in hot wax: let it dry, or say that it is dry.',
+  'pot-hung-not': 'This chain does not hang waiting to go back on a bike.',
+  'pot-heat-range': 'A pot takes 0 to 240 minutes to melt its wax.',
+  'pot-alarm-range': 'An alarm lies between 60 and 150 °C.',
   'chain-elsewhere': 'This chain is on another bike.',
 } as const
 

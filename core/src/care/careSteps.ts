@@ -1,56 +1,37 @@
 import type { CareKind } from '../forecast/priors.ts'
-import { isWaxed } from '../jobs/jobPlan.ts'
-import type { Hazard, Tool } from '../jobs/steps.ts'
+import {
+  convertsPin,
+  mayBe,
+  shifts,
+  type JobDrive,
+  type JobJoint,
+  type JointNow,
+  type Refit,
+  type RePress,
+  type Removal,
+} from '../jobs/chainWork.ts'
+import { isOiled, isWaxed } from '../jobs/jobPlan.ts'
+import { REFITTING, type RefitStepId } from '../jobs/refitting.ts'
+import { REMOVING, type RemovalStepId } from '../jobs/removing.ts'
+import type { JobSchools } from '../jobs/schools.ts'
+import { lifted, stepsBy, type Hazard, type Step, type StepRule } from '../jobs/stepTypes.ts'
+import { HEATING, WAXING, type Waxing, type WaxStepId } from '../pot/waxSteps.ts'
+import { CLEANING, cleaningNeeded, OFF_BIKE, type Cleaning, type CleaningJob, type CleaningStepId } from './cleaning.ts'
 
 /** Every {@link CareKind} a chain can be treated with. */
 export const TREATMENTS = ['immersion-wax', 'drip-wax', 'dry-oil', 'wet-oil'] as const satisfies readonly CareKind[]
 export type Treatment = (typeof TREATMENTS)[number]
 
-/** How a chain is cleaned before it is treated. On the bike and off it are both ways; neither is the only right one. */
-export const CLEANINGS = ['wipe', 'rinse', 'on-bike', 'soak', 'boil', 'strip'] as const
-export type Cleaning = (typeof CLEANINGS)[number]
-
-/** How a chain is usually cleaned: as the last time; stripped was once. */
-export const usualCleaning = (newestFirst: readonly { readonly cleaning: Cleaning | null }[]): Cleaning =>
-  newestFirst.find(({ cleaning }) => cleaning !== null && cleaning !== 'strip')?.cleaning ?? 'wipe'
-
-export type CareStepId =
-  | 'measure-first'
-  | 'motor-off'
-  | 'identify-joint'
-  | 'take-off'
-  | 'fit-link'
-  | 'rinse'
-  | 'brush-on-bike'
-  | 'soak'
-  | 'boil'
-  | 'strip'
-  | 'wipe-dry'
-  | 'dry'
-  | 'cover-rotor'
-  | 'smallest-sprocket'
-  | 'drop-each-roller'
-  | 'drip-each-roller'
-  | 'turn-cranks'
-  | 'creep-in'
-  | 'set'
-  | 'wipe-outside'
-  | 'wax-in-pot'
-  | 'hang'
-  | 'flex'
-  | 'back-on'
-  | 'stiff-links'
-  | 'rotor-look'
-  | 'motor-on'
-
-/** One step of a care. */
-export interface CareStep {
-  readonly id: CareStepId
-  readonly minutes: number
-  /** Minutes nothing can be done but wait; null where it does not. */
-  readonly waits: number | null
-  readonly tools: readonly Tool[]
-  readonly hazards: readonly Hazard[]
+/** What of a bike and its chain the way off it and on again follows from. */
+export interface ChainHandling {
+  readonly drive: JobDrive
+  readonly schools: JobSchools
+  /** What it is closed with now; null: nobody looked yet. */
+  readonly present: JointNow | null
+  /** What it is closed with when it goes back on: the same again, or a new one in its place. */
+  readonly joint: JobJoint
+  readonly rePress: RePress
+  readonly markedOut: boolean
 }
 
 /** What a care is given to. */
@@ -59,81 +40,158 @@ export interface CareJob {
   readonly cleaning: Cleaning
   /** What it had before: oil under wax keeps the wax off, so it is stripped whatever was chosen. */
   readonly before: CareKind
+  /** Washed, or ridden wet, and not treated since. */
+  readonly wet: boolean
   readonly checkFirst: boolean
-  /** Closed by a joining pin, as far as anybody knows. */
-  readonly pinned: boolean
-  /** Null is not known: what may be there is asked for. */
-  readonly motor: boolean | null
-  readonly discBrake: boolean | null
+  readonly handling: ChainHandling
+  /** How it is waxed, where it is; its vessel too. */
+  readonly waxing: Waxing
 }
 
-const OFF: readonly Cleaning[] = ['soak', 'boil', 'strip']
-const WETS: readonly Cleaning[] = ['rinse', 'on-bike', 'soak', 'boil', 'strip']
+type OwnStepId =
+  | 'measure-first'
+  | 'cover-rotor'
+  | 'smallest-sprocket'
+  | 'drop-each-roller'
+  | 'drip-each-roller'
+  | 'turn-cranks'
+  | 'creep-in'
+  | 'set'
+  | 'wipe-outside'
+  | 'stiff-link'
+  | 'back-pedal'
+  | 'rotor-clean'
+  | 'motor-on'
+export type CareStepId = OwnStepId | RemovalStepId | RefitStepId | CleaningStepId | WaxStepId
+export type CareStep = Step<CareStepId>
 
-/**
- * The cleaning a care really needs: first wax on a chain that had oil, or nobody knows what, is stripped.
- */
-export const cleaningNeeded = ({ care, before, cleaning }: Pick<CareJob, 'care' | 'before' | 'cleaning'>): Cleaning =>
-  isWaxed(care) && !isWaxed(before) ? 'strip' : cleaning
+/** Whether a care takes the chain off its bike, so that its joint is opened and closed once more. */
+export const takesOff = (job: Pick<CareJob, 'care' | 'cleaning' | 'before'>): boolean =>
+  job.care === 'immersion-wax' || OFF_BIKE.includes(cleaningNeeded(job))
+
+/** A link of which nothing is said. */
+const PLAIN_LINK: JobJoint = {
+  kind: 'link',
+  arrow: false,
+  letteredOut: false,
+  greased: false,
+  guide: null,
+  sheet: null,
+}
+
+function removalOf({ handling, care }: Pick<CareJob, 'handling' | 'care'>): Removal {
+  const { drive, schools, present, joint, rePress, markedOut } = handling
+  const driven = present === null || present.kind === 'pin' || present.kind === 'riveted'
+  return {
+    drive,
+    schools,
+    joint: present,
+    broken: false,
+    kept: true,
+    // What comes off for every wax is opened often: no pin is pressed in twice.
+    toLink: care === 'immersion-wax',
+    rePress,
+    wayToNote: !markedOut && !(joint.kind === 'link' && joint.arrow),
+    pinTool: driven || joint.kind === 'pin' || joint.kind === 're-press',
+  }
+}
+
+function refitOf({ handling, care }: Pick<CareJob, 'handling' | 'care'>): Refit {
+  const { drive, schools, joint, rePress, markedOut } = handling
+  return {
+    drive,
+    schools,
+    position: 'upright',
+    joint: convertsPin(removalOf({ handling, care })) ? PLAIN_LINK : joint,
+    rePress,
+    markedOut,
+    asNoted: !markedOut,
+    waxed: care === 'immersion-wax',
+    dry: isWaxed(care),
+    newLength: false,
+    noClick: false,
+    pinBroke: false,
+  }
+}
+
+const cleaningOf = (job: CareJob): CleaningJob => ({
+  cleaning: cleaningNeeded(job),
+  wet: job.wet,
+  off: takesOff(job),
+  drive: job.handling.drive,
+})
+const waxingOf = ({ waxing }: CareJob): Waxing => waxing
+const isDipped = ({ care }: CareJob): boolean => care === 'immersion-wax'
+const rotor = ({ handling: { drive } }: CareJob): readonly Hazard[] => (mayBe(drive.discBrake) ? ['rotor'] : [])
+const hasDisc = ({ handling: { drive } }: CareJob): boolean => mayBe(drive.discBrake)
+const dripped = ({ care }: CareJob): boolean => care === 'drip-wax'
+const oiled = ({ care }: CareJob): boolean => isOiled(care)
+const onBike = ({ care }: CareJob): boolean => care !== 'immersion-wax'
+
+const FIRST: readonly StepRule<CareJob, OwnStepId>[] = [
+  { id: 'measure-first', phase: 'before', when: ({ checkFirst }) => checkFirst, minutes: 1, tools: () => ['rule'] },
+]
+/** What goes on by drops, and how it is left. */
+const DROPS: readonly StepRule<CareJob, OwnStepId>[] = [
+  {
+    id: 'cover-rotor',
+    phase: 'check',
+    when: (job) => onBike(job) && hasDisc(job),
+    minutes: 1,
+    tools: () => ['paper'],
+    hazards: rotor,
+  },
+  { id: 'smallest-sprocket', phase: 'check', when: (job) => onBike(job) && shifts(job.handling), minutes: 1 },
+  { id: 'drip-each-roller', phase: 'check', when: dripped, minutes: 3, tools: () => ['oil'], hazards: rotor },
+  { id: 'drop-each-roller', phase: 'check', when: oiled, minutes: 3, tools: () => ['oil'], hazards: rotor },
+  { id: 'turn-cranks', phase: 'check', when: onBike, minutes: 1, hazards: () => ['fingers'] },
+  { id: 'set', phase: 'check', when: dripped, minutes: 1, waits: () => 240 },
+  { id: 'creep-in', phase: 'check', when: oiled, minutes: 1, waits: () => 5 },
+  { id: 'wipe-outside', phase: 'check', when: oiled, minutes: 2, tools: () => ['cloth'] },
+]
+const LAST: readonly StepRule<CareJob, OwnStepId>[] = [
+  { id: 'stiff-link', phase: 'check', when: () => true, minutes: 1, hazards: () => ['fingers'], checked: true },
+  {
+    id: 'back-pedal',
+    phase: 'check',
+    when: (job) => takesOff(job) && shifts(job.handling),
+    minutes: 0.3,
+    hazards: () => ['fingers'],
+    checked: true,
+  },
+  { id: 'rotor-clean', phase: 'check', when: hasDisc, minutes: 1, hazards: () => ['rotor'], checked: true },
+  {
+    id: 'motor-on',
+    phase: 'check',
+    when: ({ handling: { drive } }) => mayBe(drive.motor),
+    minutes: 1,
+    hazards: () => ['motor'],
+  },
+]
+/** A motor is off before the cranks are turned, whether the chain comes off or not. */
+const removing = lifted(REMOVING, removalOf, () => true).map((rule): StepRule<CareJob, RemovalStepId> => ({
+  ...rule,
+  when: (job) => (rule.id === 'motor-off' || takesOff(job)) && rule.when(job),
+}))
+
+/** Every step of every care, in the usual order. */
+export const CARE_STEPS: readonly StepRule<CareJob, CareStepId>[] = [
+  ...FIRST,
+  ...removing.filter(({ phase }) => phase === 'before'),
+  ...lifted([HEATING], waxingOf, isDipped),
+  ...removing.filter(({ phase }) => phase !== 'before'),
+  ...lifted(CLEANING, cleaningOf, () => true),
+  ...lifted(WAXING, waxingOf, isDipped),
+  ...lifted<CareJob, Refit, RefitStepId>(REFITTING, refitOf, takesOff),
+  ...DROPS,
+  ...LAST,
+]
 
 /**
  * The steps of a care, in an order that works: what is worn is found before it is treated, a motor is off before the cranks are
  * turned, a joint is known before it is opened, and a wet chain is dried before anything goes on it.
  */
-export function careSteps(job: CareJob): readonly CareStep[] {
-  const { care, checkFirst, pinned, motor, discBrake } = job
-  const cleaning = cleaningNeeded(job)
-  const off = care === 'immersion-wax' || OFF.includes(cleaning)
-  const rotor: readonly Hazard[] = discBrake === false ? [] : ['rotor']
-  const steps: CareStep[] = []
-  const add = (
-    id: CareStepId,
-    minutes: number,
-    {
-      waits = null,
-      tools = [],
-      hazards = [],
-    }: { waits?: number | null; tools?: readonly Tool[]; hazards?: readonly Hazard[] } = {},
-  ): void => void steps.push({ id, minutes, waits, tools, hazards })
-
-  if (checkFirst) add('measure-first', 1, { tools: ['rule'] })
-  if (motor !== false) add('motor-off', 1, { hazards: ['motor'] })
-  if (off) {
-    add('identify-joint', 1)
-    add('take-off', 2, { tools: ['link-pliers', 'gloves'], hazards: ['spring', 'fingers'] })
-    // What comes off for every wax is opened often: no pin is pressed in twice.
-    if (care === 'immersion-wax' && pinned) add('fit-link', 4, { tools: ['pin-tool', 'link-pliers'] })
-  }
-  if (cleaning === 'rinse') add('rinse', 3, { tools: ['brush'] })
-  if (cleaning === 'on-bike')
-    add('brush-on-bike', 6, { tools: ['brush', 'degreaser', 'gloves'], hazards: ['solvent', 'fingers', ...rotor] })
-  if (cleaning === 'soak') add('soak', 4, { waits: 10, tools: ['degreaser', 'brush', 'gloves'], hazards: ['solvent'] })
-  if (cleaning === 'boil') add('boil', 4, { waits: 5, tools: ['gloves'], hazards: ['heat'] })
-  if (cleaning === 'strip') add('strip', 6, { waits: 20, tools: ['degreaser', 'gloves'], hazards: ['solvent'] })
-  add('wipe-dry', 2, { tools: ['cloth'] })
-  if (WETS.includes(cleaning)) add('dry', 1, { waits: 20 })
-  if (care === 'immersion-wax') {
-    add('wax-in-pot', 2, { tools: ['wax-pot', 'gloves'], hazards: ['heat'] })
-    add('hang', 1, { waits: 25, hazards: ['heat'] })
-    add('flex', 3)
-  }
-  if (off) add('back-on', 4, { tools: ['link-pliers'], hazards: ['fingers', 'failure'] })
-  if (care !== 'immersion-wax') {
-    if (discBrake !== false) add('cover-rotor', 1, { tools: ['paper'], hazards: rotor })
-    add('smallest-sprocket', 1)
-    add(care === 'drip-wax' ? 'drip-each-roller' : 'drop-each-roller', 3, { tools: ['oil'], hazards: rotor })
-    add('turn-cranks', 1, { hazards: ['fingers'] })
-    if (care === 'drip-wax') add('set', 1, { waits: 240 })
-    else {
-      add('creep-in', 1, { waits: 5 })
-      add('wipe-outside', 2, { tools: ['cloth'] })
-    }
-  }
-  add('stiff-links', 1)
-  if (discBrake !== false) add('rotor-look', 1, { hazards: ['rotor'] })
-  if (motor !== false) add('motor-on', 1, { hazards: ['motor'] })
-  return steps
-}
+export const careSteps = (job: CareJob): readonly CareStep[] => stepsBy(CARE_STEPS, job)
 
 /** How long steps take with hands on, all together, min. */
 export const stepsMinutes = (steps: readonly Pick<CareStep, 'minutes'>[]): number =>

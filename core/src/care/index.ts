@@ -1,4 +1,5 @@
 export * from './careDue.ts'
 export * from './careExplained.ts'
+export * from './cleaning.ts'
 export * from './careSteps.ts'
 export * from './eventCare.ts'

@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import {
   CLOSE_SCHOOLS,
+  piecesAfter,
+  pinsDriven,
+  removalOf,
   fittingSteps,
   isWaxed,
   JOB_REASONS,
@@ -39,6 +42,7 @@ const plan = (more: {
       pitches: 112,
       cut: { boxes: 1, cuts: [{ pitches: 4, end: 'either' }], ends: 'both-inner', offcut: 4 },
       markedOut: false,
+      readyWaxed: false,
     },
     joint: { kind: 'link', arrow: false, letteredOut: false, greased: false, guide: null, sheet: null },
     rePress: 'excluded',
@@ -148,7 +152,7 @@ describe('the steps of a job', () => {
     [
       'a pin-closed chain on its way into the wax',
       { present: { kind: 'pin' }, oldFate: 'rotation', care: 'immersion-wax' },
-      ['convert-old'],
+      ['open-pin', 'outer-out'],
       [],
     ],
     [
@@ -182,6 +186,23 @@ describe('the steps of a job', () => {
     expect(() => fittingSteps(plan({ joint: { kind: 're-press' }, rePress: 'excluded' }))).toThrow(RangeError)
     expect(() => fittingSteps(plan({ joint: { kind: 'clip' } }))).toThrow(RangeError)
   })
+  it('speak of an arrow, of letters or of a marked side only where there is one', () => {
+    const told = (markedOut: boolean, joint: Partial<JobPlan['joint']>): unknown =>
+      fittingSteps(plan({ chain: { markedOut }, joint })).find(({ id }) => id === 'direction')?.values['context']
+    expect(told(true, { arrow: true })).toBe('chain-arrow')
+    expect(told(true, { letteredOut: true })).toBe('chain-letters')
+    expect(told(true, { kind: 'pin', arrow: true })).toBe('chain')
+    expect(told(true, {})).toBe('chain')
+    expect(told(false, { arrow: true })).toBe('arrow')
+    expect(told(false, { letteredOut: true })).toBe('letters')
+    expect(told(false, {})).toBeUndefined()
+  })
+  it('put a chain that comes waxed on as it comes', () => {
+    const ids = idsOf(plan({ care: 'immersion-wax', chain: { readyWaxed: true } }))
+    expect(ids).toContain('ready-waxed')
+    expect(ids.filter((id) => id === 'strip' || id === 'wax-first')).toEqual([])
+    expect(idsOf(plan({ care: 'dry-oil', chain: { readyWaxed: true } }))).not.toContain('ready-waxed')
+  })
   it('are in one order, each once', () => {
     expect(new Set(STEPS.map(({ id }) => id)).size).toBe(STEPS.length)
   })
@@ -190,6 +211,7 @@ describe('the steps of a job', () => {
 const OPENS: readonly StepId[] = ['open-link', 'open-anywhere', 'open-pin', 'open-riveted', 'open-clip', 'open-broken']
 const JOINS: readonly StepId[] = [
   'join-link',
+  'first-catch',
   'snap-pliers',
   'snap-pedal',
   'new-link',
@@ -243,7 +265,7 @@ function* everyPlan(): Generator<JobPlan> {
             for (const oldFate of ['scrapped', 'rotation'] as const)
               for (const care of ['immersion-wax', 'dry-oil'] as const)
                 for (const prepare of ['strip', 'oil-ends'] as const)
-                  for (const outcome of outcomes) {
+                  for (const [i, outcome] of outcomes.entries()) {
                     if (kind === 're-press' && rePress === 'excluded') continue
                     if (kind === 'clip' && drive.type === 'derailleur' && !drive.timing) continue
                     yield {
@@ -261,7 +283,7 @@ function* everyPlan(): Generator<JobPlan> {
                       reason,
                       oldFate,
                       care,
-                      schools: { ...SHIPPED_SCHOOLS, prepare, oilPins: true },
+                      schools: { slack: SLACK_SCHOOLS[i % 3]!, close: CLOSE_SCHOOLS[i % 2]!, prepare, oilPins: true },
                       outcomes: outcome,
                     }
                   }
@@ -294,6 +316,43 @@ describe('in every combination', () => {
       hold(
         'the joint is identified before it is opened',
         one.reason === 'broken' || (at.get('identify-joint') ?? Infinity) < first(OPENS),
+      )
+      const driven = pinsDriven(removalOf(one))
+      const pieces = driven.length === 0 ? [] : piecesAfter(112, driven)
+      hold(
+        'a chain that comes off comes off in one piece; one that is to be closed by a link has inner ends',
+        pieces.filter(({ pitches }) => pitches > 1).length <= 1 &&
+          (!at.has('outer-out') || (pieces[0]!.ends === 'both-inner' && pieces[0]!.pitches === 111)),
+      )
+      hold(
+        'a pin-closed chain on its way into the wax is converted, and no other',
+        at.has('outer-out') ===
+          (one.reason !== 'broken' &&
+            (one.present?.kind === 'pin' || one.present?.kind === 'riveted') &&
+            one.oldFate === 'rotation' &&
+            isWaxed(one.care)),
+      )
+      hold(
+        'a pedal pulls only on a chain that lies on its ring',
+        !at.has('snap-pedal') || !at.has('back-on-ring') || at.get('back-on-ring')! < at.get('snap-pedal')!,
+      )
+      hold(
+        'a chain is lifted back on its ring, once it is joined by anything but the pedal',
+        !at.has('back-on-ring') || at.has('snap-pedal') || at.get('back-on-ring')! > last(JOINS),
+      )
+      hold(
+        'half-pins are caught before they are snapped home, and looked at after',
+        !at.has('join-link') ||
+          (at.get('join-link')! < at.get('first-catch')! &&
+            at.get('first-catch')! < first(['snap-pliers', 'snap-pedal']) &&
+            last(['snap-pliers', 'snap-pedal', 'new-link']) < at.get('look-click')!),
+      )
+      hold(
+        'a pin tool is set before it drives anything',
+        !steps.some(({ tools }) => tools.includes('pin-tool')) ||
+          !at.has('set-tool') ||
+          at.get('set-tool')! <
+            first(['open-pin', 'open-riveted', 'open-anywhere', 'cut', 'join-pin', 'join-re-press']),
       )
       hold('something is joined', first(JOINS) < Infinity)
       hold('ends are checked before joining', (at.get('check-ends') ?? Infinity) < first(JOINS))

@@ -1,21 +1,9 @@
 import type { JobPlan } from './jobPlan.ts'
-import { STEPS, type Hazard, type StepId, type StepPhase, type Tool } from './steps.ts'
+import { STEPS, type StepId } from './steps.ts'
+import { stepsBy, type Step, type Tool } from './stepTypes.ts'
 
-/** One step of a job as it is shown: its words are keys of the message catalogue under its id. */
-export interface JobStep {
-  readonly id: StepId
-  readonly phase: StepPhase
-  readonly tools: readonly Tool[]
-  readonly hazards: readonly Hazard[]
-  /** Standard minutes. */
-  readonly minutes: number
-  /** Minutes it waits by itself: for drying, hanging, creeping in. Null where it does not. */
-  readonly waits: number | null
-  /** Values its words name. */
-  readonly values: Readonly<Record<string, string | number>>
-  /** Whether there is something to be seen or felt before it is done. */
-  readonly checked: boolean
-}
+/** One step of a job as it is shown. */
+export type JobStep = Step<StepId>
 
 /**
  * The steps of changing a chain on one bike, in an order that works: only those that apply, each with what it wants. What
@@ -28,23 +16,14 @@ export function fittingSteps(plan: JobPlan): JobStep[] {
     throw new RangeError('this chain’s pins must not be pressed in again')
   if (plan.joint.kind === 'clip' && plan.drive.type === 'derailleur' && !plan.drive.timing)
     throw new RangeError('a clip link closes chains that run on one sprocket')
-  return STEPS.filter(({ when }) => when(plan)).map(
-    ({ id, phase, tools, hazards, minutes, waits = null, values, checked = false }): JobStep => ({
-      id,
-      phase,
-      tools: tools?.(plan) ?? [],
-      hazards: hazards?.(plan) ?? [],
-      minutes,
-      waits,
-      values: values?.(plan) ?? {},
-      checked,
-    }),
-  )
+  return stepsBy(STEPS, plan)
 }
 
 /** Standard minutes of a job. */
-export const standardMinutes = (steps: readonly JobStep[]): number =>
+export const standardMinutes = (steps: readonly { readonly minutes: number }[]): number =>
   steps.reduce((sum, { minutes }) => sum + minutes, 0)
 
 /** Every tool a job wants, in the order they are taken up. */
-export const toolsOf = (steps: readonly JobStep[]): Tool[] => [...new Set(steps.flatMap(({ tools }) => tools))]
+export const toolsOf = (steps: readonly { readonly tools: readonly Tool[] }[]): Tool[] => [
+  ...new Set(steps.flatMap(({ tools }) => tools)),
+]

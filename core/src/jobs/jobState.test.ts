@@ -22,6 +22,7 @@ const plan: JobPlan = {
     pitches: 112,
     cut: { boxes: 1, cuts: [{ pitches: 4, end: 'either' }], ends: 'both-inner', offcut: 4 },
     markedOut: false,
+    readyWaxed: false,
   },
   joint: { kind: 'link', arrow: false, letteredOut: false, greased: false, guide: null, sheet: null },
   rePress: 'excluded',

@@ -1,5 +1,6 @@
 import { fittingSteps, type JobStep } from './fittingSteps.ts'
-import type { JobOutcome, JobPlan, JobSchools, OldFate } from './jobPlan.ts'
+import type { JobOutcome, JobPlan, OldFate } from './jobPlan.ts'
+import type { JobSchools } from './schools.ts'
 import type { StepId } from './steps.ts'
 
 /** What somebody decided or found on the way, in the place of what the job began with. */
@@ -10,6 +11,25 @@ export interface JobChoice {
   readonly schools?: Partial<JobSchools>
 }
 
+/** How a chain looks at one end of its gears. */
+export const CHAIN_HANGS = ['hangs', 'right', 'strained'] as const
+export type ChainHangs = (typeof CHAIN_HANGS)[number]
+export const CLICKS = ['firm', 'weak', 'none'] as const
+export type Click = (typeof CLICKS)[number]
+
+/** What was typed or chosen at a step that asks for it. */
+export type JobEntry =
+  | {
+      readonly asks: 'old-count'
+      readonly pitches: number
+      /** On the two smallest, and on the two largest; null where it was not tried. */
+      readonly small: ChainHangs | null
+      readonly large: ChainHangs | null
+    }
+  | { readonly asks: 'way'; readonly way: 'marked' | 'not-known' }
+  | { readonly asks: 'new-count'; readonly pitches: number }
+  | { readonly asks: 'click'; readonly click: Click }
+
 /** One thing that happened on a job. None is ever rewritten: what is taken back is said anew. */
 export type JobEvent = {
   readonly id: string
@@ -19,6 +39,8 @@ export type JobEvent = {
   readonly by: string
 } & (
   | { readonly kind: 'tick' | 'untick'; readonly step: StepId }
+  | { readonly kind: 'entered'; readonly step: StepId; readonly entry: JobEntry }
+  | { readonly kind: 'left-out'; readonly step: StepId; readonly why: string }
   | { readonly kind: 'outcome' | 'outcome-back'; readonly outcome: JobOutcome }
   | { readonly kind: 'choice'; readonly choice: JobChoice }
   | { readonly kind: 'note'; readonly text: string }
@@ -27,14 +49,24 @@ export type JobEvent = {
 
 /** A step with who did it, where it is done. */
 export interface StepNow extends JobStep {
-  readonly done: { readonly by: string; readonly at: number } | null
+  readonly done: StepDone | null
+}
+
+/** How a step was done. */
+export interface StepDone {
+  readonly by: string
+  readonly at: number
+  /** What was entered there, where it asks. */
+  readonly entry: JobEntry | null
+  /** Why nothing was; null where something was, or nothing is asked. */
+  readonly leftOut: string | null
 }
 
 /** A job as it stands after all that happened. */
 export interface JobNow {
   readonly plan: JobPlan
   readonly steps: readonly StepNow[]
-  /** The first that is not done; null when all are. */
+  /** The first that is not done; null when all are that can be before the job is closed. */
   readonly next: StepNow | null
   readonly paused: boolean
   /** Minutes somebody worked on it: from its first event to its last, without pauses and without hours it stood. */
@@ -52,7 +84,9 @@ const UNSEEN_MS = 30 * 60_000
  */
 export function jobNow(begun: JobPlan, events: readonly JobEvent[]): JobNow {
   const ordered = [...events].sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1))
-  const done = new Map<StepId, { by: string; at: number }>()
+  const done = new Map<StepId, StepDone>()
+  const doing = ({ step, by, at }: { step: StepId; by: string; at: number }, how: Partial<StepDone> = {}): void =>
+    void done.set(step, { by, at, entry: null, leftOut: null, ...how })
   const outcomes = new Set<JobOutcome>(begun.outcomes)
   let plan = begun
   let paused = false
@@ -64,7 +98,18 @@ export function jobNow(begun: JobPlan, events: readonly JobEvent[]): JobNow {
     switch (event.kind) {
       case 'tick':
         // Who did it first, did it.
-        if (!done.has(event.step)) done.set(event.step, { by: event.by, at: event.at })
+        if (!done.has(event.step)) doing(event)
+        break
+      case 'entered':
+        doing(event, { entry: event.entry })
+        // Half closed is not closed: it wants a new link, and is looked at again.
+        if (event.entry.asks === 'click' && event.entry.click !== 'firm') {
+          outcomes.add('no-click')
+          done.delete(event.step)
+        }
+        break
+      case 'left-out':
+        doing(event, { leftOut: event.why })
         break
       case 'untick':
         done.delete(event.step)
@@ -97,7 +142,8 @@ export function jobNow(begun: JobPlan, events: readonly JobEvent[]): JobNow {
   return {
     plan: now,
     steps,
-    next: steps.find((step) => step.done === null) ?? null,
+    // A new chain is measured when it has begun: once its job is closed.
+    next: steps.find((step) => step.done === null && step.asks !== 'baseline') ?? null,
     paused,
     minutes: worked / 60_000,
   }

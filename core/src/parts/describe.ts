@@ -18,8 +18,8 @@ export interface DriveSystem {
   readonly largeRoller: boolean
 }
 
-/** What a chain's plates are covered with. */
-export const COATINGS = ['plain', 'plated', 'low-friction'] as const
+/** What a chain's plates are covered with; one sold waxed needs neither stripping nor its first wax. */
+export const COATINGS = ['plain', 'plated', 'low-friction', 'waxed'] as const
 export type Coating = (typeof COATINGS)[number]
 /** How a link is opened again. */
 export const OPENED_BY = ['hand', 'pliers', 'never'] as const

@@ -1,5 +1,8 @@
 export { EXHAUSTIVE_CHAINS, planPot, type PlannedPot } from './planPot.ts'
 export * from './potTypes.ts'
+export * from './dry.ts'
+export * from './waxSteps.ts'
+export * from './potSteps.ts'
 export * from './temperature.ts'
 export * from './potRequest.ts'
 export * from './potInput.ts'

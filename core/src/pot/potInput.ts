@@ -7,6 +7,8 @@ interface PotAsItStands {
   readonly capacity: number
   /** When it was switched on; null: off and cold. */
   readonly onSince: string | null
+  /** From cold to molten. */
+  readonly heatMinutes: number
 }
 interface ChainAsItStands {
   readonly id: string
@@ -66,13 +68,13 @@ export function potInput(
       stage: stageOf(chain, from),
     })),
     shop: {
-      pots: pots.map(({ id, capacity, onSince }) => ({
+      pots: pots.map(({ id, capacity, onSince, heatMinutes }) => ({
         id,
         capacity,
         // What its thermometer shows counts before what a cold one takes.
         hotAt: isHot(id)
           ? Math.min(0, onSince === null ? 0 : minutesTo(onSince, from))
-          : Math.max(reheated(id), (onSince === null ? 0 : minutesTo(onSince, from)) + times.heatMinutes),
+          : Math.max(reheated(id), (onSince === null ? 0 : minutesTo(onSince, from)) + heatMinutes),
       })),
       stripCapacity: times.stripCapacity,
       railCapacity: Math.max(times.railCapacity, chains.filter(({ state }) => state === 'hanging').length),

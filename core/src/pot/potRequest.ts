@@ -1,5 +1,5 @@
 import type { CareReason } from '../care/careDue.ts'
-import type { Cleaning } from '../care/careSteps.ts'
+import { STRIPS, type Cleaning } from '../care/cleaning.ts'
 import type { PotNeed, PotRecipe } from './potTypes.ts'
 import type { BathCondition } from './temperature.ts'
 
@@ -16,22 +16,28 @@ export const READY_AT = '17:00'
 export const potRequest = ({
   wasTreated,
   cleaning,
+  recipe,
   because,
 }: {
   readonly wasTreated: boolean
   readonly cleaning: Cleaning
+  /** By which recipe this bike's chains are waxed. */
+  readonly recipe: PotRecipe
   readonly because: CareReason | null
 }): { readonly needs: PotNeed; readonly recipe: PotRecipe; readonly condition: BathCondition } => ({
-  needs: !wasTreated || cleaning === 'strip' ? 'strip' : 'nothing',
-  recipe: 'soak-and-hang',
+  needs: !wasTreated || STRIPS.includes(cleaning) ? 'strip' : because === 'wash' ? 'dry' : 'nothing',
+  recipe,
   condition: because === 'wash' ? 'wet' : 'clean',
 })
 
-/** What is in a pot, or goes into it first, says which recipe it is to hold; nothing there: the usual one. */
+/**
+ * What is in a pot, or goes into it first, says which recipe it is to hold; nothing there: the usual one of the house.
+ */
 export const recipeInPot = (
   chains: readonly { readonly potId: string | null; readonly state: string; readonly recipe: PotRecipe }[],
   potId: string,
+  usual: PotRecipe,
 ): PotRecipe =>
   chains.find((chain) => chain.potId === potId && chain.state === 'in-pot')?.recipe ??
   chains.find(({ state }) => state !== 'hanging')?.recipe ??
-  'soak-and-hang'
+  usual

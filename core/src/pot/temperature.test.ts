@@ -8,18 +8,27 @@ const BAND = { low: 75, high: 90 }
 const trace = (values: readonly number[]): TemperatureReading[] =>
   values.map((celsius, i) => ({ at: NOW - (values.length - 1 - i) * 1000, celsius }))
 const wordOf = (readings: readonly TemperatureReading[], now = NOW): string =>
-  judgeTemperature({ readings, now, band: BAND }, DEFAULTS.pot).word
+  judgeTemperature({ readings, now, band: BAND, alarmCelsius: DEFAULTS.pot.alarmCelsius }, DEFAULTS.pot).word
 /** Holds a temperature as a thermostat does. */
 const held = (about: number, seconds = 60): number[] => Array.from({ length: seconds }, (_, i) => about + (i % 3) * 0.1)
 
 describe('a pot by its thermometer', () => {
   it('is ready in its recipe’s band, too cool below it, too hot above it', () => {
-    expect(judgeTemperature({ readings: trace(held(82)), now: NOW, band: BAND }, DEFAULTS.pot)).toEqual({
+    expect(
+      judgeTemperature(
+        { readings: trace(held(82)), now: NOW, band: BAND, alarmCelsius: DEFAULTS.pot.alarmCelsius },
+        DEFAULTS.pot,
+      ),
+    ).toEqual({
       word: 'ready',
       celsius: expect.closeTo(82, 0) as number,
     })
     expect([wordOf(trace(held(60))), wordOf(trace(held(97)))]).toEqual(['cool', 'hot'])
-    expect(isAlarm('cool')).toBe(false)
+    // Outside of its recipe's band it says a word; it rings at its alarm, and for a thermometer nobody can believe.
+    expect((['cool', 'ready', 'hot', 'alarm', 'lost', 'stuck'] as const).map(isAlarm)).toEqual([
+      ...[false, false, false],
+      ...[true, true, true],
+    ])
   })
   it('above the alarm is an alarm, at the first reading that says so', () => {
     expect(wordOf(trace([...held(85), 118]))).toBe('alarm')
@@ -27,7 +36,12 @@ describe('a pot by its thermometer', () => {
   })
   it('that says nothing any more is an alarm, not the last thing it said', () => {
     expect(wordOf(trace(held(82)), NOW + 19_000)).toBe('ready')
-    expect(judgeTemperature({ readings: trace(held(82)), now: NOW + 21_000, band: BAND }, DEFAULTS.pot)).toEqual({
+    expect(
+      judgeTemperature(
+        { readings: trace(held(82)), now: NOW + 21_000, band: BAND, alarmCelsius: DEFAULTS.pot.alarmCelsius },
+        DEFAULTS.pot,
+      ),
+    ).toEqual({
       word: 'lost',
       celsius: null,
     })
@@ -49,10 +63,13 @@ describe('a pot by its thermometer', () => {
   it('is never called ready out of its band, whatever was sent', () => {
     fc.assert(
       fc.property(fc.array(fc.double({ min: -100, max: 400, noNaN: true }), { minLength: 1 }), (values) => {
-        const now = judgeTemperature({ readings: trace(values), now: NOW, band: BAND }, DEFAULTS.pot)
+        const now = judgeTemperature(
+          { readings: trace(values), now: NOW, band: BAND, alarmCelsius: DEFAULTS.pot.alarmCelsius },
+          DEFAULTS.pot,
+        )
         const last = values.at(-1)!
         if (last < BAND.low || last > BAND.high) expect(now.word).not.toBe('ready')
-        if (isAlarm(now.word) && now.word !== 'hot' && now.word !== 'alarm') expect(now.celsius).toBeNull()
+        if (isAlarm(now.word) && now.word !== 'alarm') expect(now.celsius).toBeNull()
         if (last > DEFAULTS.pot.alarmCelsius) expect(isAlarm(now.word)).toBe(true)
       }),
     )

@@ -9,8 +9,8 @@ export interface TemperatureReading {
 }
 
 /**
- * What a pot's temperature comes to. Only `ready` is fit to dip in; `cool` is not hot enough yet; all others are alarms, and none of them
- * is ever shown as a temperature to go by.
+ * What a pot's temperature comes to. Only `ready` is fit to dip in; `cool` is not hot enough yet, `hot` above what its recipe wants; all
+ * others are alarms, and none of them is ever shown as a temperature to go by.
  */
 export type TemperatureWord = 'ready' | 'cool' | 'hot' | 'alarm' | 'lost' | 'stuck' | 'jumpy' | 'unit'
 
@@ -20,7 +20,8 @@ export interface TemperatureNow {
   readonly celsius: number | null
 }
 
-export const isAlarm = (word: TemperatureWord): boolean => word !== 'ready' && word !== 'cool'
+/** Whether it rings: at the pot's alarm, and where its thermometer cannot be believed. Above the recipe's band a word is enough. */
+export const isAlarm = (word: TemperatureWord): boolean => word !== 'ready' && word !== 'cool' && word !== 'hot'
 
 /** No wax pot is colder, and none that is not on fire hotter, °C. */
 const BELIEVABLE = { lowest: -20, highest: 140 }
@@ -41,7 +42,14 @@ export function judgeTemperature(
     readings,
     now,
     band,
-  }: { readings: readonly TemperatureReading[]; now: number; band: { low: number; high: number } },
+    alarmCelsius,
+  }: {
+    readings: readonly TemperatureReading[]
+    now: number
+    band: { low: number; high: number }
+    /** Where this pot rings. */
+    alarmCelsius: number
+  },
   assumed: Assumptions['pot'],
 ): TemperatureNow {
   const last = readings.at(-1)
@@ -49,11 +57,9 @@ export function judgeTemperature(
   const { celsius } = last
   // A pot of 75 to 105 °C is 167 to 221 °F: what reads so is a thermometer set to the other unit.
   if (celsius > BELIEVABLE.highest)
-    return asFahrenheit(celsius) < assumed.alarmCelsius
-      ? { word: 'unit', celsius: null }
-      : { word: 'alarm', celsius: null }
+    return asFahrenheit(celsius) < alarmCelsius ? { word: 'unit', celsius: null } : { word: 'alarm', celsius: null }
   // Whatever else is wrong with it: what may be too hot is said to be.
-  if (celsius > assumed.alarmCelsius) return { word: 'alarm', celsius }
+  if (celsius > alarmCelsius) return { word: 'alarm', celsius }
   if (!(celsius >= BELIEVABLE.lowest) || jumped(readings, now, assumed.spikeCelsius))
     return { word: 'jumpy', celsius: null }
   if (stuck(readings, now, assumed.stuckMinutes * 60_000)) return { word: 'stuck', celsius: null }

@@ -1,4 +1,4 @@
-import type { Channel } from '@pelrin/core'
+import type { Channel, PotRecipe } from '@pelrin/core'
 import type { ReminderLanguage } from '@pelrin/contract/messages'
 import {
   bytes,
@@ -68,6 +68,8 @@ export const BIKES = table('bikes', {
   weightKg: maybe(real()),
   /** The day it was sold or left for good. */
   goneOn: maybe(day()),
+  /** By which recipe its chains are waxed; null: as the house does it. */
+  waxRecipe: maybe(text<PotRecipe>()),
   /** What it was entered as a second time; everything of it is with that one. */
   mergedIntoId: maybe(uuid()),
   mergedAt: maybe(moment()),

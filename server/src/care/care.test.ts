@@ -28,7 +28,15 @@ const record = async (text: string, what: Record<string, unknown>, hoursAgo = 0,
     },
     key,
   })
-const waxed = { kind: 'treated', care: 'immersion-wax', cleaning: 'wipe' }
+const waxed = { kind: 'treated', care: 'immersion-wax', cleaning: 'wipe', closing: { click: 'firm' } }
+const jointOf = async (text: string) => (await careOf(text)).chain!.joint!
+const linkOf = async (text: string) => {
+  const { body } = await shop.device.ask(endpoints.bikeParts, { params: { id: await idOf(text) }, query: {} })
+  const found = body.joints.find(
+    ({ part }) => part.model !== 're-press' && part.model.kind === 'link' && part.model.stock > 0,
+  )!
+  return found.part.model === 're-press' ? null! : found.part.model
+}
 
 describe('care of the chain on a bike', () => {
   it('is written down once however often it is sent, and begins its interval anew', async () => {
@@ -121,6 +129,65 @@ describe('care of the chain on a bike', () => {
     const { body } = await shop.device.ask(endpoints.session)
     const { differing } = await inShop(shop.database, body.shop.id, null, rebuildState)
     expect(differing).toEqual([])
+  })
+})
+
+describe('a chain that came off for its care', () => {
+  const treated = (text: string, closing: Record<string, unknown> | null, more: Record<string, unknown> = {}) =>
+    record(text, { ...waxed, ...more, closing })
+  it('closed its link once more, with its click; taken back, it did not', async () => {
+    const link = await linkOf('courier')
+    const seen = { id: v7(), kind: 'link', partId: link.id, closings: 1, firm: true }
+    await shop.device.ask(endpoints.seeJoint, { params: { id: await idOf('courier') }, body: seen })
+    const before = (await jointOf('courier')).closings!
+    const silent = await treated('courier', null)
+    expect(silent.problem.fields).toMatchObject([{ path: 'click', code: 'click-missing' }])
+    expect((await treated('courier', { click: 'weak' })).problem.fields?.[0]?.code).toBe('click-weak')
+    const { body } = await treated('courier', { click: 'firm' })
+    expect(body.chain!.joint).toMatchObject({ closings: before + 1, firm: true })
+    await shop.device.ask(endpoints.withdrawCare, {
+      params: { id: body.events[0]!.id },
+      body: { id: v7(), reason: 'other bike' },
+    })
+    expect((await jointOf('courier')).closings).toBe(before)
+  })
+  it('and stayed on for drops and a wipe opened nothing', async () => {
+    const before = (await jointOf('courier')).closings!
+    await record('courier', { kind: 'treated', care: 'drip-wax', cleaning: 'wipe' })
+    expect((await jointOf('courier')).closings).toBe(before)
+    await record('courier', { kind: 'treated', care: 'drip-wax', cleaning: 'soak', closing: { click: 'firm' } })
+    expect((await jointOf('courier')).closings).toBe(before + 1)
+  })
+  it('at home counts a closing nobody here heard', async () => {
+    const before = (await jointOf('courier')).closings!
+    const { body } = await treated('courier', null, { atHome: true })
+    expect(body.chain!.joint).toMatchObject({ closings: before + 1, firm: null })
+  })
+  it('takes a new link out of stock where it is given one, which lies there again when that is taken back', async () => {
+    const link = await linkOf('courier')
+    const stock = async () => (await shop.device.ask(endpoints.cataloguePart, { params: { id: link.id } })).body.stock
+    const { body } = await treated('courier', { click: 'firm', linkPartId: link.id })
+    expect(body.chain!.joint).toMatchObject({ kind: 'link', name: `${link.maker} ${link.name}`, closings: 1 })
+    expect(await stock()).toBe(link.stock - 1)
+    await shop.device.ask(endpoints.withdrawCare, {
+      params: { id: body.events[0]!.id },
+      body: { id: v7(), reason: 'other bike' },
+    })
+    expect(await stock()).toBe(link.stock)
+  })
+  it('is closed by a link from its first hot wax on: no pin goes in', async () => {
+    const text = 'island mail 3'
+    const id = await idOf(text)
+    const seen = { id: v7(), kind: 'pin', partId: null, closings: null, firm: null }
+    await shop.device.ask(endpoints.seeJoint, { params: { id }, body: seen })
+    const pinned = await treated(text, { click: 'firm' }, { cleaning: 'strip' })
+    expect(pinned.problem.fields).toMatchObject([{ path: 'linkPartId', code: 'joint-to-link' }])
+    const link = await linkOf(text)
+    const { body } = await treated(text, { click: 'firm', linkPartId: link.id }, { cleaning: 'strip' })
+    expect(body.chain!.joint).toMatchObject({ kind: 'link', closings: 1 })
+    const misfit = await linkOf('courier')
+    const wrong = await treated(text, { click: 'firm', linkPartId: misfit.id })
+    expect(wrong.problem.fields).toMatchObject([{ path: 'linkPartId', code: 'link-misfit' }])
   })
 })
 

@@ -23,7 +23,7 @@ import {
 } from '../distance/bikeDistanceStore.ts'
 import { dayIn, daysLater } from '../days/days.ts'
 import type { PresentFitting } from '../fittings/presentFitting.ts'
-import { standingCare } from './store.ts'
+import { standingCare } from './standing.ts'
 
 interface Resting {
   readonly fitting: PresentFitting

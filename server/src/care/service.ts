@@ -1,15 +1,18 @@
 import type { BikeCare, CareHabit, endpoints, Output } from '@pelrin/contract'
-import type { Cleaning, Treatment } from '@pelrin/core'
+import { takesOff, type CareKind, type Cleaning, type Treatment } from '@pelrin/core'
+import { closeAgain, closedElsewhere, reopen } from '../chains/closeAgain.ts'
 import { lockPresentBike } from '../bikes/lockPresentBike.ts'
 import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../problems/problem.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { dayIn } from '../days/days.ts'
-import { fittingMeant } from '../fittings/moments.ts'
-import { careOf, standingCare } from './store.ts'
+import { fittingMeant, type FittingMeant } from '../fittings/moments.ts'
+import { standingCare } from './standing.ts'
+import { careOf } from './store.ts'
 import { factBy, newFact, withdraw, held } from '../db/facts.ts'
 import { BIKES, CUSTOMERS } from '../bikes/models.ts'
+import { CHAINS } from '../chains/models.ts'
 import { CARE_EVENTS } from './models.ts'
 
 type Recording = Output<typeof endpoints.recordCare.body>
@@ -36,10 +39,30 @@ export async function recordCare(work: Work, bikeId: string, recording: Recordin
     bikeId,
     at: new Date(at),
   })
+  if (kind === 'treated' && care !== null && cleaning !== null)
+    await closedAfter(work, bikeId, fitting, { ...recording, care, cleaning, at: new Date(at) })
   if (kind === 'treated' && care !== null && fitting.present) await caredFor(work, bikeId, fitting.chainId, care)
   else await refreshBikeState(work, bikeId)
   await audited(work, kind, 'chain', fitting.chainId, { bikeId, care, cleaning })
   return careOf(work, bikeId)
+}
+
+/**
+ * A chain that was taken off for its care went back on: its joint was closed once more. At home nobody of the shop heard how it clicked.
+ *
+ * @throws ProblemError as closing does; 422 at `click` where it was done here and nobody said
+ */
+async function closedAfter(
+  work: Work,
+  bikeId: string,
+  { chainId }: Pick<FittingMeant, 'chainId'>,
+  { id, care, cleaning, closing, atHome, at }: Recording & { care: Treatment; cleaning: Cleaning; at: Date },
+): Promise<void> {
+  const chain = await work.of(CHAINS).findByPk(chainId, { transaction: work.transaction })
+  if (!takesOff({ care, cleaning, before: (chain?.care ?? 'unknown') as CareKind })) return
+  const closed = { chainId, bikeId, at, becauseId: id, toLink: care === 'immersion-wax' && !atHome }
+  if (atHome) return closedElsewhere(work, closed)
+  await closeAgain(work, { ...closed, closing: closing ?? { click: null, byFeel: false, linkPartId: null } })
 }
 
 /** A chain on a bike has a care from now on: judged by it where that is another one. */
@@ -100,6 +123,7 @@ export async function withdrawCare(
 ): Promise<BikeCare> {
   const gone = { unknown: 'care-unknown', already: 'care-gone' } as const
   const event = await withdraw(work, CARE_EVENTS, eventId, { id, reason }, gone)
+  await reopen(work, eventId, reason)
   await audited(work, 'withdrew', 'care', eventId, { reason })
   const [on] = await work.select<{ bikeId: string }>(
     'SELECT bike_id AS "bikeId" FROM fittings WHERE chain_id = :chainId AND upper_inf(during)',
@@ -121,7 +145,7 @@ export async function setCareInterval(
   work: Work,
   bikeId: string,
   version: number,
-  { own }: Output<typeof endpoints.setCareInterval.body>,
+  { own, recipe }: Output<typeof endpoints.setCareInterval.body>,
 ): Promise<BikeCare> {
   await lockBikeState(work, bikeId)
   const bike = await work.of(BIKES).findByPk(bikeId, { transaction: work.transaction })
@@ -129,11 +153,16 @@ export async function setCareInterval(
   await held(bike, version, () => careOf(work, bikeId))
   const before = { km: bike.careKm, days: bike.careDays }
   await bike.update(
-    { careKm: own?.km ?? null, careDays: own?.days ?? null, version: version + 1 },
+    {
+      careKm: own?.km ?? null,
+      careDays: own?.days ?? null,
+      ...(recipe === undefined ? {} : { waxRecipe: recipe }),
+      version: version + 1,
+    },
     { transaction: work.transaction },
   )
   await refreshBikeState(work, bikeId)
-  await audited(work, 'set-care-interval', 'bike', bikeId, { before, own })
+  await audited(work, 'set-care-interval', 'bike', bikeId, { before, own, recipe })
   return careOf(work, bikeId)
 }
 

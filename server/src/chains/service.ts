@@ -1,21 +1,20 @@
 import type { endpoints } from '@pelrin/contract'
-import type { BikeChains, ChainJoint, ChainPage, Output } from '@pelrin/contract'
-import { v7 } from 'uuid'
+import type { BikeChains, ChainPage, Output } from '@pelrin/contract'
 import { lockPresentBike } from '../bikes/lockPresentBike.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
-import { ProblemError, refuseField } from '../problems/problem.ts'
+import { ProblemError } from '../problems/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { afterAll } from '../fittings/moments.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { presentFitting } from '../fittings/presentFitting.ts'
+import { closeAgain } from './closeAgain.ts'
 import { chainFits } from './fits.ts'
 import { setAside } from './setAside.ts'
 import { bikeChains, chainById } from './store.ts'
 import { chainPage } from './timeline.ts'
-import { newFact, held } from '../db/facts.ts'
+import { held } from '../db/facts.ts'
 import { BIKES } from '../bikes/models.ts'
 import { CHAINS, FITTINGS } from './models.ts'
-import { JOINT_EVENTS } from '../parts/models.ts'
 
 /** Adds a chain to a bike's rotation; it waits there until it is put on. */
 export async function addChain(
@@ -43,7 +42,7 @@ export async function addChain(
 export async function swapChain(
   asked: Work,
   bikeId: string,
-  { id, chainId, click, byFeel }: Output<typeof endpoints.swapChain.body>,
+  { id, chainId, ...closing }: Output<typeof endpoints.swapChain.body>,
 ): Promise<BikeChains> {
   await lockPresentBike(asked, bikeId)
   await lockBikeState(asked, bikeId)
@@ -59,7 +58,6 @@ export async function swapChain(
     throw new ProblemError(409, chain.bike?.id === bikeId ? 'chain-on-already' : 'chain-elsewhere')
   if (chain.state === 'scrapped') throw new ProblemError(409, 'chain-scrapped')
   if (!(await chainFits(work, bikeId))(row.partId)) throw new ProblemError(409, 'chain-misfit')
-  refuseJoint(chain.joint, click, byFeel)
   const before = await presentFitting(work, bikeId)
   if (before) {
     await work.execute(
@@ -88,37 +86,15 @@ export async function swapChain(
     },
     { transaction },
   )
-  if (chain.joint)
-    await of(JOINT_EVENTS).create(
-      {
-        id: v7(),
-        jointId: chain.joint.id,
-        chainId,
-        kind: 'closed',
-        click,
-        occurredAt: work.now,
-        ...newFact(work),
-        reason: byFeel ? 'by-feel' : null,
-      },
-      { transaction },
-    )
+  await closeAgain(work, { chainId, bikeId, closing, at: work.now, becauseId: id })
   await audited(work, 'swapped', 'fitting', id, {
     bikeId,
     chainId,
     before: before?.chainId ?? null,
-    byFeel,
+    ...closing,
   })
   await judgeBike(work, bikeId, { readingId: null, occurredAt: work.now })
   return bikeChains(work, bikeId)
-}
-
-/** A joint that cannot be closed once more, or did not click. One nobody looked at yet is taken as it is. */
-function refuseJoint(joint: ChainJoint | null, click: 'firm' | 'weak' | 'none' | null, byFeel: boolean): void {
-  if (!joint) return
-  if (joint.mayClose === 'no') throw new ProblemError(409, 'joint-not-reusable')
-  if (joint.kind === 'link' && click === null) throw refuseField('click', 'click-missing')
-  if (click === 'weak' || click === 'none') throw refuseField('click', 'click-weak')
-  if (joint.mayClose === 'by-feel' && !byFeel) throw refuseField('byFeel', 'closings-spent')
 }
 
 async function startOf(work: Work, chainId: string): Promise<'fitted' | 'stated' | 'unknown'> {

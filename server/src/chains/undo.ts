@@ -6,6 +6,7 @@ import { lockBikeState } from '../state/bikeState.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { presentFitting } from '../fittings/presentFitting.ts'
 import { bikeChains } from './store.ts'
+import { reopen } from './closeAgain.ts'
 import { setAside } from './setAside.ts'
 import { swapOf } from './swaps.ts'
 import { tombstone, stands } from '../db/facts.ts'
@@ -61,6 +62,7 @@ export async function undoSwap(work: Work, fittingId: string, reason: string): P
   const { bikeId, chainId, beforeId, beforeChainId, cameFrom } = swap
   await lockBikeState(work, bikeId)
   const before = { fittingId: beforeId, chainId: beforeChainId }
+  await reopen(work, fittingId, reason)
   await takeBackFitting(work, { bikeId, fittingId, chainId, before }, reason)
   await setAside(work, chainId, cameFrom)
   await audited(work, 'undid', 'swap', fittingId, { reason })

@@ -55,6 +55,7 @@ export async function loadJoints(
       chainId,
       kind: 'closed',
       click: 'firm',
+      becauseId: null,
       occurredAt: from,
       recordedAt: from,
       personId,

@@ -51,6 +51,7 @@ export async function loadPot(
       potId: null,
       since: at,
       addedAt: at,
+      backOnAt: null,
       version: 1,
       ...more,
     }
@@ -59,7 +60,12 @@ export async function loadPot(
   }
   for (let i = 0; i < DIPPED; i++) {
     const at = new Date(changedAt.getTime() + ((i + 1) / (DIPPED + 1)) * (CHANGED_DAYS - 2) * DAY)
-    const { id } = add(waxed[i % waxed.length]!, at, { state: 'done', potId })
+    const { id } = add(waxed[i % waxed.length]!, at, {
+      state: 'done',
+      potId,
+      // The last one waxed hangs and waits for its rider.
+      backOnAt: i === DIPPED - 1 ? null : new Date(at.getTime() + 3 * HOUR),
+    })
     events.push({
       id: chance.id(at),
       potChainId: id,

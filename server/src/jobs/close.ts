@@ -3,6 +3,7 @@ import type { endpoints } from '@pelrin/contract'
 import type { Job, JobWritten, Output } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { writeCare } from '../care/service.ts'
+import { closeAgain, refuseClick } from '../chains/closeAgain.ts'
 import { setAside } from '../chains/setAside.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../problems/problem.ts'
@@ -42,8 +43,7 @@ export async function closeJob(asked: Work, id: string, closing: Closing): Promi
   const { plan } = now
   const clicks = plan.joint.kind === 'link'
   const oldBack = plan.outcomes.includes('skips-old-back')
-  if (clicks && closing.click === null) throw refuseField('click', 'click-missing')
-  if (clicks && closing.click !== 'firm') throw refuseField('click', 'click-weak')
+  if (clicks && !oldBack) refuseClick(closing.click)
   const written = oldBack ? await putBack(work, row, closing) : await fitNew(work, row, now, closing)
   await row.update(
     { state: 'closed', closedAt: work.now, written, version: row.version + 1 },
@@ -57,16 +57,25 @@ export async function closeJob(asked: Work, id: string, closing: Closing): Promi
 const NOTHING = { newFittingId: null, newChainId: null, offcutId: null, used: [] } as const
 
 /** The new chain skipped and the old one went back on: nothing ended, nothing began, and the new parts are free again. */
-async function putBack(work: Work, row: JobRow, { minutes, click }: Closing): Promise<JobWritten> {
+async function putBack(work: Work, row: JobRow, { minutes, click, byFeel, linkPartId }: Closing): Promise<JobWritten> {
   const fitting = await presentFitting(work, row.bikeId)
+  if (fitting)
+    await closeAgain(work, {
+      chainId: fitting.chainId,
+      bikeId: row.bikeId,
+      closing: { click, byFeel, linkPartId },
+      at: work.now,
+      becauseId: row.id,
+    })
+  const used = linkPartId === null ? [] : [{ partId: linkPartId, quantity: 1 }]
   if (row.keptId !== null) await letGo(work, row.keptId)
   return {
     ...NOTHING,
-    used: [],
+    used,
     oldFittingId: fitting?.id ?? null,
     oldChainId: fitting?.chainId ?? null,
     jointId: null,
-    bill: await billOf(work, minutes, []),
+    bill: await billOf(work, minutes, used),
     minutes,
     oldReason: null,
     click,

@@ -1,5 +1,6 @@
 import type { Job } from '@pelrin/contract'
 import { v7 } from 'uuid'
+import { reopen } from '../chains/closeAgain.ts'
 import { takeBackFitting } from '../chains/undo.ts'
 import { audited, type Work } from '../db/work.ts'
 import { ProblemError } from '../problems/problem.ts'
@@ -52,6 +53,8 @@ export async function undoJob(work: Work, id: string, reason: string): Promise<J
     for (const { partId, quantity } of written.used)
       await moveStock(work, partId, { id: v7(), kind: 'received', quantity, note: reason })
   }
+  // The old chain's own closing, where it went back on.
+  await reopen(work, row.id, reason)
   await row.update({ state: 'undone', version: row.version + 1 }, { transaction })
   await audited(work, 'undid', 'job', id, { reason })
   await judgeBike(work, row.bikeId, { readingId: null, occurredAt: work.now })

@@ -290,9 +290,14 @@ describe('the shop’s schools', () => {
     expect(shipped.version).toBe(0)
     const own = { ...shipped.schools, slack: 'off-ring' as const, oilPins: true }
     const write = (device: Device) => device.ask(endpoints.changeHouseSchools, { body: own, version: shipped.version })
-    expect((await write(shop.device)).body).toEqual({ version: 1, schools: own })
+    expect((await write(shop.device)).body).toEqual({ version: 1, schools: own, waxing: shipped.waxing })
+    const waxing = { recipe: 'cool-draw' as const, finish: 'fit-stiff' as const, linkInPot: true }
+    const dipped = await shop.device.ask(endpoints.changeHouseSchools, { body: { ...own, waxing }, version: 1 })
+    expect(dipped.body.waxing).toEqual(waxing)
+    const { body: care } = await shop.device.ask(endpoints.bikeCare, { params: { id: await idOf('courier') } })
+    expect([care.waxing, care.ownRecipe]).toEqual([waxing, null])
     const late = await write(shop.device)
-    expect([late.status, late.problem.current]).toMatchObject([412, { version: 1 }])
+    expect([late.status, late.problem.current]).toMatchObject([412, { version: 2 }])
     expect((await write(ruan)).status).toBe(403)
     const { body: job } = await open('quay bike')
     expect(job.plan.schools).toEqual(own)

@@ -28,6 +28,7 @@ import { ProblemError } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { partsFacts } from '../parts/bikeParts.ts'
 import { billOf } from './bill.ts'
+import { jobDriveOf, jointNowOf } from './handling.ts'
 import { houseSchools } from './schools.ts'
 import { catalogue } from '../parts/catalogueStore.ts'
 
@@ -72,7 +73,12 @@ export async function planJob(
     reason,
     oldFate,
     shortened: await wasShortened(work, bikeId),
-    chain: { pitches, cut: cutFor(chain, closing, pitches + (pitches % 2)), markedOut: chain.markedOut },
+    chain: {
+      pitches,
+      cut: cutFor(chain, closing, pitches + (pitches % 2)),
+      markedOut: chain.markedOut,
+      readyWaxed: chain.coating === 'waxed',
+    },
     joint: {
       kind: joint?.kind ?? 're-press',
       arrow: joint?.arrow ?? false,
@@ -105,22 +111,8 @@ export async function planJob(
 /** What follows from the bike alone. */
 function planOf({ drive, present, care }: PartsFacts) {
   return {
-    drive: {
-      type: drive.type,
-      motor: drive.motor,
-      guide: drive.guide,
-      wideNarrow: drive.wideNarrow,
-      clutch: drive.clutch,
-      cageLock: drive.cageLock,
-      discBrake: drive.discBrake,
-      timing: false,
-      speeds: drive.speeds,
-    },
-    present: present && {
-      kind: present.kind,
-      openedBy: present.model?.openedBy ?? null,
-      oneUse: present.model?.reuse.kind === 'once' || present.kind === 'pin',
-    },
+    drive: jobDriveOf({ drive }),
+    present: jointNowOf(present),
     care,
     position: 'upright' as const,
     outcomes: [],

@@ -59,6 +59,19 @@ describe('a broken chain', () => {
     ).toEqual(['joint-closed', 'shortened'])
     expect(page.chain.joint).toMatchObject({ kind: 'link', closings: 1, firm: true })
   })
+  it('mended with a link from stock has that very link, and the stock one less', async () => {
+    const id = await idOf('quay bike')
+    const { body: parts } = await shop.device.ask(endpoints.bikeParts, { params: { id }, query: {} })
+    const [link] = parts.joints.flatMap(({ part: { model } }) =>
+      model !== 're-press' && model.kind === 'link' && model.stock > 0 ? [model] : [],
+    )
+    const { status, body } = await mend('quay bike', { linkPartId: link!.id })
+    expect(status).toBe(200)
+    const page = (await shop.device.ask(endpoints.chain, { params: { id: body.mends[0]!.chain.id } })).body
+    expect(page.chain.joint).toMatchObject({ name: `${link!.maker} ${link!.name}`, closings: 1, firm: true })
+    const { body: after } = await shop.device.ask(endpoints.cataloguePart, { params: { id: link!.id } })
+    expect(after.stock).toBe(link!.stock - 1)
+  })
   it('whose outer link broke keeps its length by a link', async () => {
     const { body } = await mend('sand racer')
     expect(body.mends[0]).toMatchObject({ option: { lost: 0, left: 112 } })

@@ -4,6 +4,7 @@ import { v7 } from 'uuid'
 import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
+import { refuseClick, takeLink } from '../chains/closeAgain.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { afterAll } from '../fittings/moments.ts'
 import { dayIn, daysLater } from '../days/days.ts'
@@ -31,7 +32,7 @@ export async function mendChain(asked: Work, bikeId: string, said: MendChain): P
   // A chain that is off by now is mended by nobody on this bike.
   if (chain.fittingId !== said.fittingId) throw new ProblemError(409, 'chain-changed-since')
   const option = said.choice === 'mended' ? chosen(said, chain, rePress) : null
-  const { id, pitches, broken, damaged, cause, choice, advised, click } = said
+  const { id, pitches, broken, damaged, cause, choice, advised } = said
   await of(MENDS).create(
     {
       id,
@@ -50,7 +51,7 @@ export async function mendChain(asked: Work, bikeId: string, said: MendChain): P
     },
     { transaction },
   )
-  if (option) await rejoin(work, chain, option, pitches, click)
+  if (option) await rejoin(work, chain, option, pitches, said)
   await audited(work, 'mended', 'chain', chain.id, { bikeId, choice, lost: option?.lost ?? null })
   if (option) await judgeBike(work, bikeId, { readingId: null, occurredAt: work.now })
   return bikeMends(work, bikeId)
@@ -71,8 +72,7 @@ function chosen(
     ({ way, inserted }) => way === mend.way && inserted.length > 0 === mend.inserted,
   )
   if (!option) throw refuseField('mend', 'mend-missing')
-  if (mend.joint === 'link' && click === null) throw refuseField('click', 'click-missing')
-  if (mend.joint === 'link' && click !== 'firm') throw refuseField('click', 'click-weak')
+  if (mend.joint === 'link') refuseClick(click)
   return option
 }
 
@@ -88,7 +88,7 @@ async function rejoin(
   { id: chainId }: ChainNow,
   option: MendOption,
   before: number,
-  click: MendChain['click'],
+  { click, linkPartId }: Pick<MendChain, 'click' | 'linkPartId'>,
 ): Promise<void> {
   const { of, transaction } = work
   const fact = { occurredAt: work.now, ...newFact(work), reason: 'broken' }
@@ -98,16 +98,22 @@ async function rejoin(
   )
   for (let i = 0; i < option.joints; i++) {
     const jointId = v7()
+    // A link is the thing it is, out of stock where it came from there.
+    const partId = option.joint === 'link' ? linkPartId : null
+    if (partId !== null) await takeLink(work, partId)
     await of(JOINTS).create(
       {
         id: jointId,
         kind: option.joint === 're-press' ? 'riveted' : option.joint,
-        partId: null,
+        partId,
         closingsBefore: option.joint === 'link' ? 0 : null,
       },
       { transaction },
     )
-    await of(JOINT_EVENTS).create({ id: v7(), jointId, chainId, kind: 'closed', click, ...fact }, { transaction })
+    await of(JOINT_EVENTS).create(
+      { id: v7(), jointId, chainId, kind: 'closed', click: option.joint === 'link' ? click : null, ...fact },
+      { transaction },
+    )
   }
   if (option.inserted.length > 0)
     await of(OFFCUTS).update({ goneAt: work.now }, { where: { chainId, goneAt: null }, transaction })

@@ -59,5 +59,7 @@ export const JOINT_EVENTS = table('joint_events', {
   chainId: uuid(),
   kind: text<'seen' | 'closed'>(),
   click: maybe(text<'firm' | 'weak' | 'none'>()),
+  /** What it was closed for, where that is a fact of its own. */
+  becauseId: maybe(uuid()),
 })
 export type JointEventRow = RowOf<typeof JOINT_EVENTS>

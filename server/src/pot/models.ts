@@ -1,6 +1,6 @@
-import type { BathCondition, PotNeed, PotRecipe } from '@pelrin/core'
+import type { BathCondition, PotNeed, PotRecipe, PotVessel } from '@pelrin/core'
 import type { PotState } from '@pelrin/contract'
-import { integer, key, maybe, moment, table, text, usually, uuid, type RowOf } from '../db/table.ts'
+import { integer, key, maybe, moment, real, table, text, usually, uuid, type RowOf } from '../db/table.ts'
 
 export const POTS = table('pots', {
   id: key(uuid()),
@@ -9,6 +9,11 @@ export const POTS = table('pots', {
   onSince: maybe(moment()),
   /** Where its thermometer answers, `host:port`, or the stand-in. */
   thermometer: maybe(text()),
+  vessel: usually(text<PotVessel>(), null),
+  /** Minutes from cold to molten; null: as the house has it. */
+  heatMinutes: maybe(integer()),
+  /** Where it rings, °C; null: as the house has it. */
+  alarmCelsius: maybe(real()),
   version: usually(integer(), null),
 })
 export type PotRow = RowOf<typeof POTS>
@@ -26,6 +31,8 @@ export const POT_CHAINS = table('pot_chains', {
   potId: maybe(uuid()),
   since: moment(),
   addedAt: moment(),
+  /** When it went back on its bike; null: it hangs and waits. */
+  backOnAt: maybe(moment()),
   version: usually(integer(), null),
 })
 export type PotChainRow = RowOf<typeof POT_CHAINS>

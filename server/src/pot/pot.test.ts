@@ -2,6 +2,7 @@ import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { ThermometerStandIn } from '@pelrin/standins/thermometer'
 import { endpoints, type PotBoard, type PotChainNow } from '@pelrin/contract'
+import { DEFAULTS } from '@pelrin/core'
 import { startShop, type RunningShop } from '../testing/shop.ts'
 
 let shop: RunningShop
@@ -114,6 +115,50 @@ describe('the wax pot', () => {
     for (const { body: care } of here) expect(Date.now() - Date.parse(care.events[0]!.at)).toBeLessThan(60_000)
     expect((await move(body.done.slice(0, 1), 'waiting')).problem.code).toBe('pot-moved')
   })
+  it('hangs until it goes back on its bike, which closes its link once more', async () => {
+    const { hung } = await board()
+    const one = hung.find(({ bike, joint }) => bike !== null && joint?.kind === 'link')!
+    expect(one).toBeDefined()
+    const backOn = (closing: Record<string, unknown>) =>
+      shop.device.ask(endpoints.backOn, { params: { id: one.id }, body: closing })
+    expect((await backOn({ click: 'none' })).problem.fields?.[0]?.code).toBe('click-weak')
+    const { body } = await backOn({ click: 'firm' })
+    expect(body.hung.map(({ id }) => id)).not.toContain(one.id)
+    const { body: care } = await shop.device.ask(endpoints.bikeCare, { params: { id: one.bike!.id } })
+    expect(care.chain!.joint).toMatchObject({ closings: one.joint!.closings! + 1, firm: true })
+    expect((await backOn({ click: 'firm' })).problem.code).toBe('pot-hung-not')
+  })
+  it('is not let into the wax wet: washed, it is dried first, whatever is said when it is added', async () => {
+    const { candidates, pots } = await board()
+    const one = candidates.find(({ bike, because }) => bike !== null && because !== 'rotation')!
+    const { body: record } = await shop.device.ask(endpoints.bike, { params: { id: one.bike!.id } })
+    const washed = await shop.device.ask(endpoints.recordCare, {
+      params: { id: one.bike!.id },
+      body: { id: v7(), kind: 'wash', occurredAt: new Date().toISOString(), fittingId: record.chain!.fittingId },
+    })
+    expect(washed.body.wet).toBe(true)
+    const added = await shop.device.ask(endpoints.addToPot, {
+      body: {
+        chains: [
+          {
+            id: v7(),
+            chainId: one.chainId,
+            readyBy: null,
+            needs: 'nothing',
+            recipe: 'soak-and-hang',
+            condition: 'clean',
+          },
+        ],
+      },
+    })
+    const waits = added.body.chains.find(({ chainId }) => chainId === one.chainId)!
+    expect(waits).toMatchObject({ needs: 'dry', condition: 'wet' })
+    const wet = await move([waits], 'in-pot', pots[0]!.id)
+    expect(wet.problem.fields).toMatchObject([{ path: 'chains', code: 'pot-undried' }])
+    const drying = named((await move([waits], 'drying')).body, [waits.id])
+    expect((await move(drying, 'in-pot', pots[0]!.id)).problem.fields?.[0]?.code).toBe('pot-undried')
+    await move(drying, 'left')
+  })
   it('is stripped, dried, and wants that no more', async () => {
     const strip = (await board()).chains.find(({ needs }) => needs === 'strip')!
     const bath = named((await move([strip], 'stripping')).body, [strip.id])
@@ -135,6 +180,15 @@ describe('the wax pot', () => {
     expect(fresh.body.pots[0]!.bath).toMatchObject({ load: 0, change: false })
     const more = await shop.device.ask(endpoints.addPot, { body: { id: v7(), name: 'Little', capacity: 1 } })
     expect(more.body.pots.map(({ name }) => name)).toEqual(['Copper', 'Little'])
+    // As the house has it, until it has times and an alarm of its own.
+    const little = more.body.pots[1]!
+    expect([little.heatMinutes, little.alarmCelsius]).toEqual([DEFAULTS.pot.heatMinutes, DEFAULTS.pot.alarmCelsius])
+    const own = await shop.device.ask(endpoints.switchPot, {
+      params: { id: little.id },
+      version: little.version,
+      body: { vessel: 'slow-cooker', heatMinutes: 90, alarmCelsius: 105 },
+    })
+    expect(own.body.pots[1]).toMatchObject({ vessel: 'slow-cooker', heatMinutes: 90, alarmCelsius: 105 })
   })
 })
 

@@ -1,5 +1,5 @@
-import type { endpoints, Output, PotBoard, PotState } from '@pelrin/contract'
-import type { Cleaning } from '@pelrin/core'
+import type { Closing, endpoints, Output, PotBoard, PotState } from '@pelrin/contract'
+import { keptFromWax, needsBefore, type Cleaning } from '@pelrin/core'
 import { v7 } from 'uuid'
 import { writeCare } from '../care/service.ts'
 import { brokenBy } from '../db/refused.ts'
@@ -7,14 +7,19 @@ import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../problems/problem.ts'
 import { lockBikeState, refreshBikeState } from '../state/bikeState.ts'
 import { potBoard } from './store.ts'
-import { factBy, held } from '../db/facts.ts'
+import { factBy, held, stands } from '../db/facts.ts'
+import { assumptionsInForce } from '../limits/assumptionsStore.ts'
+import { closeAgain } from '../chains/closeAgain.ts'
 import { BATH_CHANGES, POTS, POT_CHAINS, POT_EVENTS, type PotChainRow } from './models.ts'
 
 /** Lets chains wait for the pot. @throws ProblemError 422 for an unknown chain, 409 for one that is on its way already */
 export async function addToPot(work: Work, { chains }: Output<typeof endpoints.addToPot.body>): Promise<PotBoard> {
   for (const [i, one] of chains.entries()) {
-    const [chain] = await work.select<{ bikeId: string | null }>(
-      `SELECT coalesce(f.bike_id, h.home_bike_id) AS "bikeId" FROM chains h
+    const [chain] = await work.select<{ bikeId: string | null; washed: boolean }>(
+      `SELECT coalesce(f.bike_id, h.home_bike_id) AS "bikeId",
+         coalesce((SELECT e.kind = 'wash' FROM care_events e WHERE e.chain_id = h.id AND e.kind <> 'squeak'
+           AND ${stands('care_events', 'e')} ORDER BY e.occurred_at DESC, e.id DESC LIMIT 1), false) AS washed
+       FROM chains h
        LEFT JOIN fittings f ON f.chain_id = h.id AND upper_inf(f.during) WHERE h.id = :id`,
       { id: one.chainId },
     )
@@ -23,6 +28,8 @@ export async function addToPot(work: Work, { chains }: Output<typeof endpoints.a
       await work.of(POT_CHAINS).create(
         {
           ...one,
+          needs: needsBefore(one.needs, chain.washed ? 'wet' : one.condition),
+          condition: chain.washed && one.condition === 'clean' ? 'wet' : one.condition,
           readyBy: one.readyBy === null ? null : new Date(one.readyBy),
           bikeId: chain.bikeId,
           notBefore: null,
@@ -102,8 +109,12 @@ export async function movePotChains(
   })
   if (elsewhere) throw new ProblemError(409, 'pot-moved', { current: await potBoard(work) })
   if (to === 'in-pot') {
-    if (rows.some(({ state, needs }) => state === 'waiting' && needs === 'strip'))
-      throw refuseField('chains', 'pot-unstripped')
+    const { assumed } = await assumptionsInForce(work)
+    for (const row of rows) {
+      const lowered = { ...row.get({ plain: true }), since: row.since.getTime(), addedAt: row.addedAt.getTime() }
+      const kept = keptFromWax(lowered, at.getTime(), assumed.pot)
+      if (kept) throw refuseField('chains', `pot-${kept}`)
+    }
     await roomFor(work, potId, chains.length)
   }
   for (const row of rows) {
@@ -176,6 +187,28 @@ async function waxed(work: Work, row: PotChainRow, at: Date): Promise<void> {
   if (!on) return
   await lockBikeState(work, on.bikeId)
   await refreshBikeState(work, on.bikeId)
+}
+
+/**
+ * A waxed chain went back on the bike it came off: its joint was closed once more, and it waits no longer.
+ *
+ * @throws ProblemError 404; 409 where it does not hang, or is on no bike; as closing does
+ */
+export async function backOn(work: Work, id: string, closing: Closing): Promise<PotBoard> {
+  const { of, transaction } = work
+  const row = await of(POT_CHAINS).findByPk(id, { transaction, lock: transaction.LOCK.UPDATE })
+  if (!row) throw new ProblemError(404, 'pot-chain-unknown')
+  const [on] = await work.select<{ bikeId: string }>(
+    'SELECT bike_id AS "bikeId" FROM fittings WHERE chain_id = :chainId AND upper_inf(during)',
+    { chainId: row.chainId },
+  )
+  if (row.state !== 'done' || row.backOnAt !== null || !on)
+    throw new ProblemError(409, 'pot-hung-not', { current: await potBoard(work) })
+  const closed = { chainId: row.chainId, bikeId: on.bikeId, closing, at: work.now, becauseId: id, toLink: true }
+  await closeAgain(work, closed)
+  await row.update({ backOnAt: work.now, version: row.version + 1 }, { transaction })
+  await audited(work, 'back-on', 'chain', row.chainId, { bikeId: on.bikeId, ...closing })
+  return potBoard(work)
 }
 
 /** @throws ProblemError 404; 412 with the board when somebody was faster */

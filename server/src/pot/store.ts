@@ -1,9 +1,12 @@
 import { bathLoad } from '@pelrin/core'
-import type { PotBoard, PotCandidate, PotChainNow, PotNow } from '@pelrin/contract'
+import type { HungChain, PotBoard, PotCandidate, PotChainNow, PotNow } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { dayIn, momentAt } from '../days/days.ts'
 import { stands } from '../db/facts.ts'
+import { asChainJoint } from '../chains/joints.ts'
+import { houseSchools } from '../jobs/schools.ts'
+import { jointOfChain } from '../parts/jointStore.ts'
 
 const BIKE = `CASE WHEN b.id IS NULL THEN NULL ELSE json_build_object('id', b.id, 'label', b.label, 'customer', c.name) END AS bike`
 const STAMP = (column: string, name: string): string =>
@@ -12,9 +15,12 @@ const STAMP = (column: string, name: string): string =>
 const CHAINS = `
   SELECT p.id, p.chain_id AS "chainId", h.name AS chain, ${BIKE}, ${STAMP('p.ready_by', 'readyBy')}, p.needs, p.recipe, p.condition,
     ${STAMP('p.not_before', 'notBefore')}, p.state, p.pot_id AS "potId", ${STAMP('p.since', 'since')},
-    ${STAMP('p.added_at', 'addedAt')}, p.version
+    ${STAMP('p.added_at', 'addedAt')}, p.version,
+    coalesce((s.care ->> 'checkFirst')::boolean AND on_now.id IS NOT NULL, false) AS "measureFirst"
   FROM pot_chains p JOIN chains h ON h.id = p.chain_id
-  LEFT JOIN bikes b ON b.id = p.bike_id LEFT JOIN customers c ON c.id = b.customer_id`
+  LEFT JOIN bikes b ON b.id = p.bike_id LEFT JOIN customers c ON c.id = b.customer_id
+  LEFT JOIN fittings on_now ON on_now.chain_id = p.chain_id AND upper_inf(on_now.during)
+  LEFT JOIN bike_state s ON s.bike_id = on_now.bike_id`
 
 /** The pots, what is on its way through them, what is done today, and what could go in. */
 export async function potBoard(work: Work): Promise<PotBoard> {
@@ -27,6 +33,8 @@ export async function potBoard(work: Work): Promise<PotBoard> {
   return {
     pots: await potsNow(work),
     chains: await work.select<PotChainNow>(`${CHAINS} WHERE p.state NOT IN ('done', 'left') ORDER BY p.added_at, p.id`),
+    hung: await hungChains(work),
+    waxing: (await houseSchools(work)).waxing,
     done: await work.select<PotChainNow>(
       `${CHAINS} WHERE p.state = 'done' AND p.since >= :from ORDER BY p.since DESC, p.id LIMIT 60`,
       { from: momentAt(zone, today, '00:00') },
@@ -36,24 +44,49 @@ export async function potBoard(work: Work): Promise<PotBoard> {
   }
 }
 
+/** Waxed, on a bike as far as the books go, and not put back on it yet: the latest time through the pot of each. */
+async function hungChains(work: Work): Promise<HungChain[]> {
+  const rows = await work.select<PotChainNow>(
+    `${CHAINS}
+     WHERE p.state = 'done' AND p.back_on_at IS NULL AND p.since >= lower(on_now.during) ORDER BY p.since, p.id LIMIT 40`,
+  )
+  const hung: HungChain[] = []
+  for (const row of rows) {
+    const joint = await jointOfChain(work, row.chainId)
+    hung.push({ ...row, joint: joint && asChainJoint(joint) })
+  }
+  return hung
+}
+
 async function potsNow(work: Work): Promise<PotNow[]> {
   const { assumed } = await assumptionsInForce(work)
   const rows = await work.select<
-    Omit<PotNow, 'bath'> & { since: string | null; clean: number; wet: number; gritty: number }
+    Omit<PotNow, 'bath' | 'own' | 'heatMinutes' | 'alarmCelsius'> & {
+      heatMinutes: number | null
+      alarmCelsius: number | null
+      since: string | null
+      clean: number
+      wet: number
+      gritty: number
+    }
   >(
     `WITH last AS (SELECT pot_id, max(occurred_at) AS at FROM bath_changes GROUP BY pot_id),
        dipped AS (SELECT e.pot_id, p.condition, count(*)::int AS chains FROM pot_events e JOIN pot_chains p ON p.id = e.pot_chain_id
          LEFT JOIN last ON last.pot_id = e.pot_id
          WHERE e.went_to = 'in-pot' AND (last.at IS NULL OR e.occurred_at > last.at) GROUP BY e.pot_id, p.condition)
-     SELECT t.id, t.name, t.capacity, ${STAMP('t.on_since', 'onSince')}, t.thermometer IS NOT NULL AS thermometer, t.version,
+     SELECT t.id, t.name, t.capacity, ${STAMP('t.on_since', 'onSince')}, t.thermometer IS NOT NULL AS thermometer, t.vessel,
+       t.heat_minutes AS "heatMinutes", t.alarm_celsius AS "alarmCelsius", t.version,
        ${STAMP('last.at', 'since')},
        coalesce((SELECT chains FROM dipped d WHERE d.pot_id = t.id AND d.condition = 'clean'), 0) AS clean,
        coalesce((SELECT chains FROM dipped d WHERE d.pot_id = t.id AND d.condition = 'wet'), 0) AS wet,
        coalesce((SELECT chains FROM dipped d WHERE d.pot_id = t.id AND d.condition = 'gritty'), 0) AS gritty
      FROM pots t LEFT JOIN last ON last.pot_id = t.id ORDER BY t.name, t.id`,
   )
-  return rows.map(({ since, clean, wet, gritty, ...pot }) => ({
+  return rows.map(({ since, clean, wet, gritty, heatMinutes, alarmCelsius, ...pot }) => ({
     ...pot,
+    own: { heatMinutes, alarmCelsius },
+    heatMinutes: heatMinutes ?? assumed.pot.heatMinutes,
+    alarmCelsius: alarmCelsius ?? assumed.pot.alarmCelsius,
     bath: { ...bathLoad({ clean, wet, gritty }, assumed.pot), since },
   }))
 }
@@ -68,7 +101,8 @@ const candidates = (work: Work, today: string): Promise<PotCandidate[]> =>
          WHERE e.kind = 'treated' AND ${stands('care_events', 'e')} GROUP BY e.chain_id),
        found AS (
          SELECT h.id AS "chainId", h.name AS chain, f.bike_id, v.promised_at,
-           CASE WHEN v.id IS NULL THEN 'due' ELSE 'in-today' END AS because, s.care_on AS due
+           CASE WHEN v.id IS NULL THEN 'due' ELSE 'in-today' END AS because, s.care_on AS due,
+           (s.care ->> 'checkFirst')::boolean AS "measureFirst"
          FROM bike_state s JOIN fittings f ON f.bike_id = s.bike_id AND upper_inf(f.during) JOIN chains h ON h.id = f.chain_id
          LEFT JOIN LATERAL (SELECT id, promised_at FROM visits v WHERE v.bike_id = s.bike_id AND v.day = :today
            AND v.state IN ('waiting', 'on-stand') ORDER BY promised_at LIMIT 1) v ON true
@@ -76,11 +110,12 @@ const candidates = (work: Work, today: string): Promise<PotCandidate[]> =>
          WHERE h.care = 'immersion-wax' AND b.gone_on IS NULL AND s.change_on IS NULL
            AND (v.id IS NOT NULL OR s.care_on <= CAST(:today AS date) + 7)
          UNION ALL
-         SELECT h.id, h.name, h.home_bike_id, NULL, 'rotation', NULL FROM chains h LEFT JOIN waxed w ON w.chain_id = h.id
+         SELECT h.id, h.name, h.home_bike_id, NULL, 'rotation', NULL, false FROM chains h LEFT JOIN waxed w ON w.chain_id = h.id
          WHERE h.care = 'immersion-wax' AND h.fate = 'rotation'
            AND (SELECT max(upper(f.during)) FROM fittings f WHERE f.chain_id = h.id) > coalesce(w.at, '-infinity'))
      SELECT "chainId", chain, ${BIKE}, because, ${STAMP('promised_at', 'promisedAt')},
-       CASE WHEN w.at IS NULL THEN 'strip' ELSE 'nothing' END AS needs
+       CASE WHEN w.at IS NULL THEN 'strip' ELSE 'nothing' END AS needs, b.wax_recipe AS recipe,
+       coalesce(found."measureFirst", false) AS "measureFirst"
      FROM found LEFT JOIN waxed w ON w.chain_id = "chainId" LEFT JOIN bikes b ON b.id = found.bike_id
      LEFT JOIN customers c ON c.id = b.customer_id
      WHERE NOT EXISTS (SELECT 1 FROM pot_chains p WHERE p.chain_id = "chainId" AND p.state NOT IN ('done', 'left'))

@@ -115,10 +115,11 @@ export const useBikeParts = (id: string | undefined) =>
   })
 
 /** The chains of a bike: the one on it, those in rotation, those that lie about. */
-export const useBikeChains = (id: string) =>
+export const useBikeChains = (id: string | undefined) =>
   useQuery({
-    queryKey: keys.chains(id),
-    queryFn: ({ signal }) => ask(endpoints.bikeChains, { params: { id }, signal }),
+    queryKey: keys.chains(id ?? ''),
+    queryFn: ({ signal }) => ask(endpoints.bikeChains, { params: { id: id ?? '' }, signal }),
+    enabled: id !== undefined,
   })
 
 export const useChain = (id: string) =>

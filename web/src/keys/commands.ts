@@ -268,6 +268,7 @@ export const COMMANDS = {
       letGo: { key: 'p', says: 'keys.letGoPin', lasting: true, right: 'record' },
       add: { key: 'a', says: 'keys.addToPot', right: 'record' },
       takeOut: { key: 'x', says: 'keys.outOfPot', lasting: true, right: 'record' },
+      backOn: { key: 'b', says: 'keys.backOnBike', intoField: true, right: 'record' },
     },
   },
   diary: {

@@ -12,7 +12,9 @@ import { insight } from './en/insight.ts'
 import { gauge } from './en/gauge.ts'
 import { study } from './en/study.ts'
 import { gauges, chartOf } from './en/gauges.ts'
+import { closing } from './en/closing.ts'
 import { jobs } from './en/jobs.ts'
+import { steps } from './en/steps.ts'
 import { mail } from './en/mail.ts'
 import { measure } from './en/measure.ts'
 import { mends } from './en/mends.ts'
@@ -275,6 +277,7 @@ export const en = {
     letGoPin: 'let go of the pin',
     addToPot: 'add chains',
     outOfPot: 'take it out of the session',
+    backOnBike: 'put the waxed chain back on its bike',
     inDiary: 'In Diary',
     otherDay: 'another day',
     otherVisit: 'another visit',
@@ -461,7 +464,9 @@ export const en = {
   mends,
   newBike,
   otherWear,
+  closing,
   jobs,
+  steps,
   catalogue,
   orders,
 
@@ -515,6 +520,8 @@ export const en = {
       untick: 'a step taken back',
       outcome: 'what was found',
       'outcome-back': 'what was found, taken back',
+      entered: 'what was entered at a step',
+      'left-out': 'a step left out',
       choice: 'a choice',
       note: 'a note',
       'take-over': 'taken over',

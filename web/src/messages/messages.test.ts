@@ -24,6 +24,12 @@ import {
   RULE_MATERIALS,
   SHIPPED_RULES,
   STEPS,
+  CARE_STEPS,
+  CLEANINGS,
+  HAZARDS,
+  HEATING,
+  TOOLS,
+  WAXING,
   spanObservation,
   type Explanation,
   type ForecastToExplain,
@@ -67,12 +73,13 @@ describe('the message catalogue', () => {
     for (const school of LENGTH_SCHOOLS) expect(has(`parts.schoolOf.${school}`), school).toBe(true)
   })
   it('has words for every step of a job, its cautions, tools and outcomes', () => {
-    for (const { id, checked } of STEPS) {
+    for (const { id, checked } of [...STEPS, ...CARE_STEPS, HEATING, ...WAXING]) {
       for (const part of ['what', 'why', ...(checked ? ['check'] : [])])
-        expect(has(`jobs.step.${id}.${part}`), `${id} ${part}`).toBe(true)
+        expect(has(`steps.${id}.${part}`), `${id} ${part}`).toBe(true)
     }
-    for (const hazard of ['motor', 'spring', 'fingers', 'solvent', 'heat', 'rotor', 'failure', 'metal'])
-      expect(has(`jobs.hazard.${hazard}`), hazard).toBe(true)
+    for (const hazard of HAZARDS) expect(has(`jobs.hazard.${hazard}`), hazard).toBe(true)
+    for (const tool of TOOLS) expect(has(`jobs.tool.${tool}`), tool).toBe(true)
+    for (const one of CLEANINGS) expect(has(`caring.cleaningFor.${one}`), one).toBe(true)
     for (const outcome of JOB_OUTCOMES) expect(has(`jobs.outcome.${outcome}`), outcome).toBe(true)
     for (const reason of JOB_REASONS) expect(has(`jobs.reason.${reason}`), reason).toBe(true)
   })

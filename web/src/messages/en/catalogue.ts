@@ -115,6 +115,7 @@ export const catalogue = {
     large: 'large',
     plated: 'plated',
     'low-friction': 'low-friction',
+    waxed: 'comes waxed',
     none: 'none',
     link: 'link',
     pin: 'pin',

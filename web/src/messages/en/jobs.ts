@@ -1,364 +1,4 @@
-/** What a job at the stand says. Every step: what, why, and what to see or feel where there is something. */
-const step = {
-  'motor-off': {
-    what: 'Switch the motor off. Battery out, or locked off as its maker says.',
-    why: 'A motor that starts by itself takes fingers into the chain.',
-    check: 'The display is dark; the cranks turn nothing on.',
-  },
-  pick: { what: 'Lay out what is wanted.', why: 'Nothing is looked for with greasy hands and an open chain.' },
-  'count-old': {
-    what: 'Count the old chain and look at it in smallest-smallest.',
-    what_shortened: 'Count the old chain: it was shortened after a break, its count is not the right one.',
-    why: 'How it hangs now says whether its length was right.',
-  },
-  'look-broken': {
-    what: 'Look over the whole chain, both sides, for bent plates and the place it broke.',
-    why: 'A break has a cause; a bent plate is the next one.',
-    check: 'Every link was passed through the fingers once.',
-  },
-  'identify-joint': {
-    what: 'Find the joint and see what it is.',
-    why: 'The way of opening follows from it.',
-    check: 'One of the four drawings, without doubt.',
-  },
-  slack: {
-    what: 'Shift to the smallest sprocket and the smallest ring.',
-    'what_smallest-ring': 'Shift to the smallest sprocket and the smallest ring.',
-    'what_off-ring': 'Shift to the smallest sprocket, and lift the chain off the ring altogether.',
-    'what_largest-ring': 'Shift to the smallest sprocket; the largest ring stays.',
-    why: 'The less the cage pulls, the less whips.',
-  },
-  'lock-cage': {
-    what: 'Swing the cage forward and lock it.',
-    why: 'Nothing is opened or joined against its spring.',
-    check: 'The lower run hangs loose.',
-  },
-  'clutch-off': { what: 'Turn the clutch off.', why: 'With it on, the cage springs back hard.' },
-  'slacken-axle': {
-    what: 'Slacken the axle and move the wheel forward.',
-    why: 'A chain without a tensioner opens only slack.',
-  },
-  'turn-eccentric': {
-    what: 'Slacken the eccentric and turn it until the chain hangs.',
-    why: 'The second chain has nothing else to give.',
-  },
-  'hold-ends': {
-    what: 'Hold both ends with the hook, the joint on the lower run.',
-    why: 'A run that whips hits hands and paint.',
-    check: 'The hook carries; the joint is slack.',
-  },
-  'open-link': {
-    what: 'Open the link with the pliers.',
-    what_hand: 'Press the link’s plates together and slide its ends past each other, by hand.',
-    what_pliers: 'Open the link with the pliers: jaws on both rollers, squeeze.',
-    what_never: 'Its maker means this link to stay shut: open it with the pliers, it is not used again.',
-    why: 'Squeezed along the chain, the pins run into the wide ends of their holes.',
-  },
-  'open-anywhere': {
-    what: 'Cut the chain wherever it is easiest.',
-    why: 'It is scrap, and its link is used once.',
-  },
-  'open-pin': {
-    what: 'Set the tool square on a pin, not on the joining pin, and drive it out.',
-    what_kept:
-      'Set the tool square on a pin well away from the joining pin, and drive it out: a previous one never twice.',
-    what_scrap: 'Set the tool square on any pin and drive it out.',
-    why: 'A joining pin’s hole is worn wide by it.',
-    check: 'Driver wound clear, centred, plate backed; stiff, a sudden give, then easy. Off line: back out.',
-  },
-  'open-riveted': {
-    what: 'Set the tool square on a pin and drive it out.',
-    what_out: 'Set the tool square on a pin and drive it all the way out.',
-    'what_left-in': 'Drive a pin until it sits in the outer plate only, and leave it there.',
-    why: 'A pin that is to go back in must not leave its plate.',
-    why_out: 'This one does not go back in.',
-    check: 'Driver wound clear, centred, plate backed; stiff, a sudden give, then easy. Off line: back out.',
-  },
-  'open-clip': {
-    what: 'One jaw on the pin, one on the clip: slide it off. Catch it.',
-    why: 'It springs; without it the link’s plate lifts off.',
-  },
-  'open-broken': {
-    what: 'Draw the broken chain off, torn plates away from the hands.',
-    why: 'Torn plates cut.',
-  },
-  'let-go': {
-    what: 'Let the hook go slowly and catch the chain above the stay.',
-    why: 'The end that runs away takes paint with it.',
-  },
-  'convert-old': {
-    what: 'Drive the old joining pin out, so that a link can take its place.',
-    why: 'A pin-closed chain goes into the wax only with a link.',
-  },
-  'keep-old': {
-    what: 'Lay the old chain aside. It stays until the test ride has passed.',
-    why: 'If the new one skips, it goes back on.',
-  },
-  clean: {
-    what: 'Clean what the new chain will run on: sprockets, rings, pulleys. Disc covered.',
-    why: 'Old grit wears the new chain from the first turn.',
-  },
-  'look-teeth': {
-    what: 'Look at the teeth: sprockets, rings, pulleys.',
-    why: 'A new chain skips on teeth the old one wore to its own pitch.',
-    check: 'Both flanks alike; no hooks, no points.',
-  },
-  strip: {
-    what: 'Strip the new chain of its coat, and dry it.',
-    why: 'Wax holds on bare steel only; so does a first oil of the shop’s own.',
-  },
-  'wax-first': {
-    what: 'Wax it: the pot’s recipe, then hang it.',
-    why: 'Its first coat goes deepest.',
-  },
-  'wipe-coat': {
-    what: 'Wipe the outside. The factory’s coat stays inside and carries it to its first oil.',
-    why: 'What is outside only gathers grit.',
-  },
-  'hang-new': { what: 'Hang the new chain, or lay it on paper.', why: 'Its coat picks up grit from the floor.' },
-  'degrease-link': {
-    what: 'Clean the grease off the new link, and dry it.',
-    why: 'Grease and wax do not hold on each other.',
-  },
-  'length-new': {
-    what: '{{pitches}} pitches. Lay it beside the old one and compare counts, not lengths.',
-    what_whole: '{{pitches}} pitches. Lay it beside the old one and compare counts, not lengths.',
-    what_shortened: '{{pitches}} pitches. Not as the old one: that was shortened.',
-    why: 'The old one is longer by its wear.',
-    check: 'Counted twice, the joint among it.',
-  },
-  cut: {
-    what: 'Take {{count}} pitches off, tool square on the pin.',
-    why: 'What is left is {{pitches}} with its joint.',
-  },
-  'wipe-ends': { what: 'Wipe the debris from the cut ends.', why: 'A splinter in a bushing is a stiff link.' },
-  'oil-ends': { what: 'A drop of oil on the cut ends, at once. Wipe.', why: 'The tool pushed the coat out there.' },
-  'keep-offcut': {
-    what: 'Tie up the {{count}} pitches cut off and label them with the bike.',
-    why: 'They mend this chain and no other.',
-  },
-  'check-ends': {
-    what: 'Look at both ends.',
-    'what_both-inner': 'An inner link at both ends.',
-    'what_one-outer': 'One inner end, one outer.',
-    why: 'The joint goes on these ends only.',
-    check: 'Seen, not remembered.',
-  },
-  direction: {
-    what: 'Marked side away from the bike.',
-    what_chain: 'The chain’s marked side away from the bike; the joint’s arrow the way it travels.',
-    what_joint: 'The joint’s arrow the way the chain travels: forward on the top run. Letters out.',
-    why: 'Plates are cut for one way.',
-    check: 'Letters read from the drive side.',
-  },
-  'route-front': {
-    what: 'Through the front cage or guide first.',
-    'what_front-derailleur': 'Through the front derailleur’s cage first, bike {{position}}.',
-    'what_chain-guide': 'Through the chain guide first, bike {{position}}.',
-    what_unknown: 'Through the front cage or guide first, if there is one; bike {{position}}.',
-    why: 'Forgotten, it is found when the joint is closed.',
-  },
-  'route-rear': {
-    what: 'Round the sprocket.',
-    what_sprocket: 'Round the sprocket, the upper run on the ring.',
-    what_timing: 'Round both cranks’ rings.',
-    why: 'A chain on the wrong side of a guard rubs.',
-  },
-  'route-pulleys': {
-    what: 'Round the sprocket, upper pulley, behind the cage’s tab, lower pulley.',
-    what_upright:
-      'Over the sprocket, down in front of the upper pulley, behind the tab, round the lower one to the rear.',
-    'what_upside-down':
-      'Under the sprocket, up past the upper pulley, behind the tab, round the lower one to the rear.',
-    'what_on-side': 'Round the sprocket, the upper pulley, behind the tab, round the lower one.',
-    why: 'On the wrong side of the tab it runs, and rubs.',
-    check: 'No pulley is missed, the tab is on its own side.',
-  },
-  'wide-narrow': {
-    what: 'Outer links on the wide teeth.',
-    why: 'The other way round it rides up and drops.',
-    check: 'It sits down all round.',
-  },
-  'ends-together': {
-    what: 'Bring the ends together and hang the hook in.',
-    why: 'Both hands are wanted for the joint.',
-  },
-  'phase-cranks': {
-    what: 'Set both cranksets as they were to each other.',
-    why: 'A tooth off is felt on every turn.',
-    check: 'Cranks in line, or as the riders want them.',
-  },
-  'length-before': {
-    what: 'Look at the length before it is closed.',
-    why: 'Now it is mended in a minute.',
-    check: 'The cage hangs as it should; nothing pulls tight.',
-  },
-  'maker-sheet': {
-    what: 'The link’s maker says: {{sheet}}',
-    why: 'A maker’s sheet comes before the steps here.',
-  },
-  'clear-wax': {
-    what: 'Wipe the wax off the outer plates, and push the plug out of the pin holes.',
-    why: 'A pin that sits on wax closes on one side only.',
-  },
-  'oil-link': { what: 'A drop of oil on the link’s pins. Wipe.', why: 'It seats with less force.' },
-  'join-link': {
-    what: 'The link’s halves in from opposite sides.',
-    what_arrow: 'The link’s halves in from opposite sides, arrow the way the chain travels.',
-    what_plain: 'The link’s halves in from opposite sides.',
-    why: 'A badly closed chain fails under load.',
-  },
-  'snap-pliers': { what: 'Snap it home with the pliers.', why: 'By hand it often only looks closed.' },
-  'snap-pedal': {
-    what: 'Link on the top run, wheel on the ground, brake held: weight on the pedal.',
-    why: 'The pull closes it; the click is heard.',
-  },
-  'new-link': {
-    what: 'Take the link out and put a new one in.',
-    why: 'One that did not click is not given a second chance.',
-  },
-  'look-click': {
-    what: 'Listen for the click, shake it, look at both sides.',
-    why: 'Half closed looks closed from one side.',
-    check: 'Both pins at the ends of their holes, on both sides.',
-  },
-  'join-pin': {
-    what: 'Guide in from the far side, press to the firm stop.',
-    why: 'Past the stop it is through, before it the plate works.',
-    check: 'It stands out alike on both sides, like its neighbours.',
-  },
-  'new-pin': {
-    what: 'Drive the rest of the pin out and begin with a new one at the next pin.',
-    why: 'A pin that broke has hurt its hole.',
-    check: 'The plate is not torn.',
-  },
-  'guide-off': {
-    what: 'Take the guide off.',
-    what_snapped: 'Snap the guide off, without twisting.',
-    what_pulled: 'Pull the guide out straight.',
-    why: 'Twisting opens the hole.',
-  },
-  'join-re-press': {
-    what: 'Press the old pin in, from the side the tool reaches, until its ends are even.',
-    what_allowed: 'Press the old pin in, from the side the tool reaches, until its ends are even.',
-    what_caution: 'Press the old pin in until its ends are even. On this chain it is a weak place: replace it soon.',
-    why: 'An uneven pin lets a plate go under load.',
-    check: 'The same on both sides.',
-  },
-  'join-clip': {
-    what: 'Plate on, clip on: its closed end leads.',
-    why: 'Open end first, a twig takes it off.',
-    check: 'It has snapped behind both pins.',
-  },
-  'unlock-cage': { what: 'Undo the cage’s lock.', why: 'Locked, it runs slack and drops.', check: 'The cage pulls.' },
-  'back-on-ring': { what: 'Chain back on its ring.', why: 'It was lifted off for slack.' },
-  'clutch-on': {
-    what: 'Turn the clutch on.',
-    why: 'Off, the chain slaps and drops.',
-    check: 'The cage is stiff to push.',
-  },
-  'set-tension': {
-    what: 'Set the tension.',
-    what_axle: 'Move the wheel back until the chain has about 1 cm of play at its tightest place.',
-    what_timing: 'Turn the eccentric until the second chain has a little play at its tightest place.',
-    why: 'Too tight wears bearings, too slack drops.',
-    check: 'Turned all round: the tightest place counts.',
-  },
-  'tighten-axle': {
-    what: 'Tighten the axle, wheel in line, to its maker’s torque.',
-    what_axle: 'Tighten the axle, wheel in line, to its maker’s torque.',
-    what_timing: 'Tighten the eccentric to its maker’s torque.',
-    why: 'A wheel that shifts throws the chain.',
-    check: 'Brake and mudguard clear; nothing moves by hand.',
-  },
-  'length-after': {
-    what: 'Look at the length again, closed: largest-largest by hand, then smallest-smallest.',
-    why: 'Too short tears the derailleur off.',
-    check: 'Something is left on the largest two; nothing hangs on the smallest two.',
-  },
-  'mend-count': {
-    what: 'Open it, put the count right, close it again with a joint of its own.',
-    why: 'Every gear must be ridable, or the rider told which is not.',
-    check: 'Counted again.',
-  },
-  'stiff-link': {
-    what: 'Turn backwards slowly and watch for a hop.',
-    why: 'A stiff link jumps at the pulley.',
-    check: 'Every link passed the lower pulley.',
-  },
-  'free-stiff': {
-    what: 'Bend it sideways to free it, or a few degrees of the handle on the spreading seat.',
-    why: 'Plates were pressed together.',
-    check: 'It falls by its own weight.',
-  },
-  'back-pedal': {
-    what: 'Turn backwards: any resistance?',
-    why: 'Then the chain sits wrong. Stop and look.',
-    check: 'It runs free.',
-  },
-  'every-gear': {
-    what: 'Every gear by hand, largest-largest last and slowly; the gap at the upper pulley.',
-    why: 'A new chain shifts unlike the old one.',
-    check: 'All of them, up and down.',
-  },
-  'hub-gears': {
-    what: 'Every gear of the hub; its cable marks.',
-    why: 'The wheel was moved.',
-    check: 'The marks meet.',
-  },
-  'first-oil': {
-    what: 'A small drop on each roller of the lower run, joint to joint. Turn, wait, wipe every outside surface dry. Disc covered.',
-    why: 'A stripped chain runs dry.',
-  },
-  'rotor-clean': {
-    what: 'Look at the brake’s disc and pads.',
-    why: 'Oil or wax on them, and the brake fails.',
-    check: 'Nothing on the disc.',
-  },
-  'motor-on': { what: 'Battery in, motor on.', why: 'Only now is nobody’s hand at the chain.' },
-  'test-ride': {
-    what: 'Ride it under load, on every sprocket that is used.',
-    why: 'Skipping shows only under load.',
-    check: 'No skip, no noise, nothing opens.',
-  },
-  'fit-cassette': {
-    what: 'Fit a new cassette, lock-ring to its maker’s torque.',
-    why: 'The old one was worn to the old chain.',
-    check: 'It seats; no play.',
-  },
-  'old-back': {
-    what: 'Put the old chain back with a new link, and run both out together.',
-    why: 'The rider chose to.',
-    check: 'Closed and looked at like a new one.',
-  },
-  'ride-again': {
-    what: 'Ride it again under load.',
-    why: 'Whatever was changed is proved like the rest.',
-    check: 'No skip.',
-  },
-  'make-safe': {
-    what: 'Leave the bike safe: chain closed or off, wheel tight, cage unlocked; say so on its tag.',
-    why: 'Somebody may take it and ride.',
-    check: 'It can be ridden, or plainly cannot.',
-  },
-  'old-goes': {
-    what: 'The old chain goes.',
-    what_scrapped: 'The old chain goes to scrap.',
-    what_spare: 'Label the old chain and keep it as a spare.',
-    what_rotation: 'Label the old chain: it stays in rotation.',
-    what_training: 'The old chain goes to the practice box, its wear on a label.',
-    why: 'The ride has passed.',
-  },
-  baseline: {
-    what: 'Measure the new chain as it is now.',
-    why: 'Its first reading is what all later ones are set against.',
-  },
-  'carry-card': {
-    what: 'Tell the rider which spare link and tools to carry.',
-    why: 'At the roadside only the right link helps.',
-  },
-} as const
-
+/** What a job at the stand says. */
 export const jobs = {
   title: 'Job',
   begin: 'Begin',
@@ -408,6 +48,14 @@ export const jobs = {
     'axle-spanner': 'axle spanner',
     'cassette-tools': 'cassette tools',
     paper: 'paper',
+    thread: 'thread',
+    'cleaning-box': 'chain cleaning box',
+    'ultrasonic-bath': 'ultrasonic bath',
+    'wax-remover': 'kettle and wax remover',
+    air: 'compressed or warm air',
+    bar: 'bar to flex it round',
+    timer: 'timer',
+    screwdriver: 'screwdriver',
   },
   hazard: {
     motor: 'A motor that starts takes fingers with it: off, and locked off.',
@@ -418,6 +66,7 @@ export const jobs = {
     rotor: 'Nothing on the brake’s disc or pads: the brake fails. Cover them.',
     failure: 'Badly closed, a chain fails under load and throws the rider.',
     metal: 'Pins and torn plates cut and fly: eyes away, gloves on.',
+    pressure: 'Compressed air drives grit and skin alike: eyes covered, never towards a hand.',
   },
   minutes: '{{taken}} min of {{standard}}',
   paused: 'Paused',
@@ -465,7 +114,31 @@ export const jobs = {
     minutes_one: 'One minute.',
     minutes_other: '{{count}} minutes.',
   },
-  measureNow: 'Measure the baseline',
+  measureNow: 'Measure the new chain',
+  baselineWanted: 'The new chain is not measured yet.',
+  baselineThere: 'The new chain is measured.',
+  asks: {
+    'old-count': 'The old chain',
+    way: 'Which way it ran',
+    'new-count': 'The new chain',
+    click: 'How it clicked',
+  },
+  go: {
+    'old-count': 'Enter the count',
+    way: 'Say whether it is marked',
+    'new-count': 'Enter the count',
+    click: 'Say how it clicked',
+    baseline: 'To the closing',
+  },
+  countedOld: 'Pitches counted, with the joint',
+  countedNew: 'Pitches counted; {{wanted}} wanted',
+  hangsSmall: 'On the two smallest',
+  hangsLarge: 'On the two largest',
+  hangs: { hangs: 'hangs', right: 'right', strained: 'strained' },
+  way: { marked: 'Marked with a thread', 'not-known': 'Not known which way it ran' },
+  leaveOut: 'Leave it out',
+  leaveOutTitle: 'Why is it left out?',
+  leftOut: 'Left out: {{why}}',
   undo: 'Take it back',
   undoHint:
     'The old chain is on again as if it had never come off; the parts are in stock. Within the day, and before the new chain is measured.',
@@ -539,5 +212,4 @@ export const jobs = {
     close: 'A link is snapped home',
   },
   schoolsSaved: 'Jobs begin with these from now on.',
-  step,
 } as const

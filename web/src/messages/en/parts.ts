@@ -294,7 +294,7 @@ export const parts = {
     closed: 'closed with',
     box: 'in the box',
   },
-  coating: { plain: 'plain', plated: 'plated', 'low-friction': 'low-friction' },
+  coating: { plain: 'plain', plated: 'plated', 'low-friction': 'low-friction', waxed: 'comes waxed' },
   jointKind: { link: 'link', pin: 'joining pin', 're-press': 'its old pin', clip: 'clip link' },
   inBoxShort: { link: 'with a link', pin: 'with a pin', 'preset-pin': 'pin in its end plate' },
   joint: {

@@ -1,7 +1,7 @@
 import { Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
-import { assumptionsWith, careSteps } from '@pelrin/core'
+import { assumptionsWith, careSteps, waxingAsUsual } from '@pelrin/core'
 import { useBikeCare } from '../../api/queries.ts'
 import { Refused } from '../../forms/Refused.tsx'
 import { Beside } from '../../pieces/Beside.tsx'
@@ -42,17 +42,21 @@ export function CarePlace() {
 function CareOf(bike: CareBike) {
   const { t } = useTranslation()
   const view = useCarePlace(bike)
-  const { care, unit, bikeId } = bike
+  const { care, unit, bikeId, assumed } = bike
   const { chosen, cleaning, before, busy, wrong, dropDate, setSheet, setBack } = view
-  if (!care.chain) return <Typography sx={{ fontSize: 'size.say' }}>{t('caring.noChain')}</Typography>
+  if (!care.chain || !care.handling) return <Typography sx={{ fontSize: 'size.say' }}>{t('caring.noChain')}</Typography>
   const steps = careSteps({
     care: chosen,
     cleaning,
     before,
+    wet: care.wet,
     checkFirst: care.next?.checkFirst ?? false,
-    pinned: care.chain.joint === 'pin',
-    motor: care.motor,
-    discBrake: care.discBrake,
+    handling: care.handling,
+    // Which pot it goes into is chosen there.
+    waxing: waxingAsUsual(care.waxing, assumed.pot, {
+      vessel: 'thermostat',
+      heatMinutes: assumed.pot.heatMinutes,
+    }),
   })
   return (
     <>
@@ -71,7 +75,7 @@ function CareOf(bike: CareBike) {
         <Typography variant="body2" color="textSecondary">
           {t('caring.recordNote')} {t('caring.caution')}
         </Typography>
-        <Refused>{wrong?.sentence}</Refused>
+        <Refused>{view.closing === null ? wrong?.sentence : undefined}</Refused>
         <WantedDays care={care} unit={unit} onAdd={() => setSheet('wanted')} onDrop={dropDate} busy={busy} />
         <CareHistory bikeId={bikeId} events={care.events} onBack={setBack} />
       </Beside>

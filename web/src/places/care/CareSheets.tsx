@@ -1,12 +1,27 @@
 import { useTranslation } from 'react-i18next'
 import { useSurroundings } from '../../app/surroundings.ts'
+import { ClosingDialog } from '../../pieces/ClosingDialog.tsx'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 import { CarePlanDialog } from './CarePlanDialog.tsx'
 import type { CareView } from './useCarePlace.ts'
 import { WantedDialog } from './WantedDialog.tsx'
 
 /** What lies open over the place. */
-export function CareSheets({ bikeId, care, customer, sheet, setSheet, back, setBack, takeBack }: CareView) {
+export function CareSheets({
+  bikeId,
+  care,
+  customer,
+  sheet,
+  setSheet,
+  back,
+  setBack,
+  takeBack,
+  closing,
+  setClosing,
+  treat,
+  busy,
+  wrong,
+}: CareView) {
   const { t } = useTranslation()
   const { tell } = useSurroundings()
   const close = (): void => setSheet(null)
@@ -21,6 +36,18 @@ export function CareSheets({ bikeId, care, customer, sheet, setSheet, back, setB
             close()
             tell(t('caring.wanted.added'))
           }}
+        />
+      )}
+      {closing !== null && care.chain && (
+        <ClosingDialog
+          bikeId={bikeId}
+          joint={care.chain.joint}
+          toLink={closing === 'immersion-wax'}
+          title={t('closing.title', { chain: care.chain.name })}
+          busy={busy}
+          wrong={wrong?.sentence}
+          onClose={() => setClosing(null)}
+          onClosed={(how) => treat(closing, how)}
         />
       )}
       {back !== null && (

@@ -1,43 +1,108 @@
-import { Box, Stack, Typography } from '@mui/material'
+import { Box, ButtonBase, Stack, Typography } from '@mui/material'
 import WarningIcon from '@mui/icons-material/WarningAmberOutlined'
+import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { stepsMinutes, type CareStep } from '@pelrin/core'
+import { stepsMinutes, toolsOf, type CareStep, type Hazard, type StepPhase } from '@pelrin/core'
 import { number } from '../../messages/format.ts'
+import { saidWith } from '../../messages/said.ts'
 import { ink } from '../../theme/theme.ts'
 
-/** The steps of a care, each with what can hurt at it. */
+/** Steps that follow each other in one part of the work. */
+function parts(steps: readonly CareStep[]): { phase: StepPhase; steps: CareStep[] }[] {
+  const found: { phase: StepPhase; steps: CareStep[] }[] = []
+  for (const step of steps) {
+    const last = found.at(-1)
+    if (last?.phase === step.phase) last.steps.push(step)
+    else found.push({ phase: step.phase, steps: [step] })
+  }
+  return found
+}
+
+/** The steps of a care by its parts: what can hurt in each is said once, above it; why a step is done shows where it is chosen. */
 export function CareStepList({ steps }: { steps: readonly CareStep[] }) {
   const { t } = useTranslation()
+  const [chosen, setChosen] = useState<string | null>(null)
   return (
     <Box component="section" aria-labelledby="care-steps">
       <Typography id="care-steps" variant="h3" component="h2" color="textSecondary">
-        {t('caring.steps', {
-          minutes: number(stepsMinutes(steps), 0),
-        })}
+        {t('caring.steps', { minutes: number(stepsMinutes(steps), 0) })}
       </Typography>
-      <Box component="ol" sx={{ m: 0, pl: 3.5, '& > li': { py: 0.6, borderTop: 1, borderColor: 'divider' } }}>
-        {steps.map(({ id, waits, hazards }) => (
-          <Box component="li" key={id}>
-            <Typography component="span">
-              {t(`caring.step.${id}`)}
-              {waits !== null && (
-                <Box component="span" sx={{ color: 'text.secondary' }}>
-                  {' '}
-                  ({t('caring.waits', { count: waits })})
-                </Box>
-              )}
-            </Typography>
-            {hazards.map((hazard) => (
-              <Stack key={hazard} direction="row" role="note" sx={{ gap: 0.75, alignItems: 'center' }}>
-                <WarningIcon sx={{ color: ink('madder'), fontSize: 'size.lead' }} />
-                <Typography variant="body2" sx={{ fontWeight: 600 }}>
-                  {t(`jobs.hazard.${hazard}`)}
-                </Typography>
-              </Stack>
+      <Typography variant="body2">
+        <b>{t('jobs.tools')}</b>{' '}
+        {toolsOf(steps)
+          .map((tool) => t(`jobs.tool.${tool}`))
+          .join(', ')}
+      </Typography>
+      {parts(steps).map(({ phase, steps: own }, i) => (
+        <Box key={`${phase} ${i}`} sx={{ pt: 1 }}>
+          <Typography variant="body2" component="h3" sx={{ fontWeight: 700 }}>
+            {t(`caring.phaseOf.${phase}`)}
+          </Typography>
+          <Cautions hazards={[...new Set(own.flatMap(({ hazards }) => hazards))]} />
+          <Box component="ol" start={1 + before(steps, own[0]!)} sx={{ m: 0, pl: 3.5 }}>
+            {own.map((step) => (
+              <Box component="li" key={step.id} sx={{ borderTop: 1, borderColor: 'divider' }}>
+                <OneStep
+                  step={step}
+                  open={chosen === step.id}
+                  onOpen={() => setChosen(chosen === step.id ? null : step.id)}
+                />
+              </Box>
             ))}
           </Box>
-        ))}
-      </Box>
+        </Box>
+      ))}
     </Box>
+  )
+}
+
+const before = (steps: readonly CareStep[], step: CareStep): number => steps.indexOf(step)
+
+function Cautions({ hazards }: { hazards: readonly Hazard[] }) {
+  const { t } = useTranslation()
+  return (
+    <>
+      {hazards.map((hazard) => (
+        <Stack key={hazard} direction="row" role="note" sx={{ gap: 0.75, alignItems: 'center' }}>
+          <WarningIcon sx={{ color: ink('madder'), fontSize: 'size.lead' }} />
+          <Typography variant="body2" sx={{ fontWeight: 600 }}>
+            {t(`jobs.hazard.${hazard}`)}
+          </Typography>
+        </Stack>
+      ))}
+    </>
+  )
+}
+
+function OneStep({ step, open, onOpen }: { step: CareStep; open: boolean; onOpen: () => void }) {
+  const { t } = useTranslation()
+  const { id, waits, values, checked } = step
+  const words = { ...values, position: t('jobs.position.upright') }
+  return (
+    <>
+      <ButtonBase
+        onClick={onOpen}
+        aria-expanded={open}
+        sx={{ width: '100%', py: 0.6, font: 'inherit', textAlign: 'left', justifyContent: 'flex-start' }}
+      >
+        <Typography component="span">
+          {saidWith(t, `steps.${id}.what`, words)}
+          {waits !== null && (
+            <Box component="span" sx={{ color: 'text.secondary' }}>
+              {' '}
+              ({t('caring.waits', { count: waits })})
+            </Box>
+          )}
+        </Typography>
+      </ButtonBase>
+      {open && (
+        <Box sx={{ pb: 1 }}>
+          <Typography color="textSecondary">{saidWith(t, `steps.${id}.why`, words)}</Typography>
+          {checked && (
+            <Typography sx={{ fontWeight: 600 }}>{saidWith(t, `steps.${id}.check` as never, words)}</Typography>
+          )}
+        </Box>
+      )}
+    </>
   )
 }

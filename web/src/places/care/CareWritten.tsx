@@ -25,6 +25,7 @@ export function CareWritten({
     <>
       <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
         <ToggleButtonGroup
+          sx={{ flexWrap: 'wrap' }}
           exclusive
           value={needed}
           aria-label={t('caring.cleaned')}
@@ -41,6 +42,9 @@ export function CareWritten({
           label={t('caring.atHome')}
         />
       </Stack>
+      <Typography variant="body2" color="textSecondary">
+        {t(`caring.cleaningFor.${needed}`)} {t('caring.onOrOff')}
+      </Typography>
       {needed !== cleaning && (
         <Typography sx={{ color: ink('brass'), fontWeight: 600 }}>{t('caring.stripFirst')}</Typography>
       )}

@@ -1,8 +1,21 @@
+// @vitest-environment happy-dom
+import { screen } from '@testing-library/react'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { careSteps, CLEANINGS, TREATMENTS } from '@pelrin/core'
+import {
+  careSteps,
+  CLEANINGS,
+  DEFAULTS,
+  SHIPPED_SCHOOLS,
+  SHIPPED_WAX,
+  TREATMENTS,
+  waxingAsUsual,
+  type CareJob,
+  type ChainHandling,
+} from '@pelrin/core'
 import type { BikeCare, CareEvent, EventDate } from '@pelrin/contract'
 import { dayAfter, today } from '../../messages/format.ts'
+import { inApp } from '../../testing/inApp.tsx'
 import { textOf } from '../../testing/textOf.ts'
 import { CareHistory } from './CareHistory.tsx'
 import { CareScale } from './CareScale.tsx'
@@ -68,30 +81,58 @@ describe('what is used up', () => {
 })
 
 describe('steps of a care', () => {
-  it('each has words, its wait, and every caution of it, for every way to treat a chain', () => {
+  const handling: ChainHandling = {
+    drive: {
+      type: 'derailleur',
+      motor: null,
+      guide: null,
+      wideNarrow: null,
+      clutch: null,
+      cageLock: true,
+      discBrake: null,
+      timing: false,
+      speeds: 11,
+    },
+    schools: SHIPPED_SCHOOLS,
+    present: { kind: 'link', openedBy: 'pliers', oneUse: false },
+    joint: { kind: 'link', arrow: true, letteredOut: false, greased: false, guide: null, sheet: null },
+    rePress: 'excluded',
+    markedOut: false,
+  }
+  const job = (more: Partial<CareJob>): CareJob => ({
+    care: 'immersion-wax',
+    cleaning: 'wipe',
+    before: 'immersion-wax',
+    wet: false,
+    checkFirst: false,
+    handling,
+    waxing: waxingAsUsual(SHIPPED_WAX, DEFAULTS.pot, { vessel: 'slow-cooker', heatMinutes: 38 }),
+    ...more,
+  })
+  it('each has words and its wait, and every caution of a part of the work once, for every way to treat a chain', () => {
     for (const care of TREATMENTS)
       for (const cleaning of CLEANINGS) {
-        const steps = careSteps({
-          care,
-          cleaning,
-          before: 'wet-oil',
-          checkFirst: true,
-          pinned: true,
-          motor: null,
-          discBrake: null,
-        })
+        const steps = careSteps(job({ care, cleaning, before: 'wet-oil', checkFirst: true }))
         const markup = renderToStaticMarkup(<CareStepList steps={steps} />)
-        expect(markup).not.toMatch(/caring\.|jobs\./)
-        expect(markup.match(/role="note"/g) ?? []).toHaveLength(steps.flatMap(({ hazards }) => hazards).length)
+        expect(markup).not.toMatch(/caring\.|jobs\.|steps\./)
+        const cautions = markup.match(/role="note"/g) ?? []
+        expect(cautions.length).toBeGreaterThanOrEqual(new Set(steps.flatMap(({ hazards }) => hazards)).size)
         expect(markup.match(/\(wait \d+ min\)/g) ?? []).toHaveLength(steps.filter(({ waits }) => waits !== null).length)
       }
   })
-  it('tell a chain that is closed by a pin to get a link before its wax', () => {
-    const job = { cleaning: 'strip', before: 'unknown', checkFirst: false, motor: false, discBrake: false } as const
-    const said = (pinned: boolean): string =>
-      textOf(renderToStaticMarkup(<CareStepList steps={careSteps({ ...job, care: 'immersion-wax', pinned })} />))
-    expect(said(true)).toMatch(/closed by a pin: push that out and fit a link/)
-    expect(said(false)).not.toContain('closed by a pin')
+  it('take one outer link out of a chain that is closed by a pin, before its wax', () => {
+    const said = (present: ChainHandling['present']): string =>
+      textOf(renderToStaticMarkup(<CareStepList steps={careSteps(job({ handling: { ...handling, present } }))} />))
+    const pinned = said({ kind: 'pin', openedBy: null, oneUse: true })
+    expect(pinned).toContain('Set the tool square on the joining pin and drive it right out.')
+    expect(pinned).toContain('the next pin of the same outer link')
+    expect(said(handling.present)).not.toContain('same outer link')
+  })
+  it('say why where one is chosen', async () => {
+    const { user } = inApp(<CareStepList steps={careSteps(job({ wet: true }))} />)
+    expect(screen.queryByText(/spits in hot wax/)).toBeNull()
+    await user.click(screen.getByRole('button', { name: /Dry it right through/ }))
+    expect(screen.getByText(/spits in hot wax/)).toBeTruthy()
   })
 })
 

@@ -7,17 +7,19 @@ import {
   potRequest,
   READY_AT,
   TREATMENTS,
-  usualCleaning,
+  suggestedCleaning,
+  takesOff,
   type Assumptions,
   type Cleaning,
   type Treatment,
 } from '@pelrin/core'
-import { endpoints, type BikeCare } from '@pelrin/contract'
+import { endpoints, type BikeCare, type Closing } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { useTypedAhead } from '../../keys/typing.tsx'
 import { useCommands } from '../../keys/useCommands.ts'
+import { asksClosing } from '../../pieces/ClosingDialog.tsx'
 import { atInZone } from '../../messages/shopClock.ts'
 
 /** The bike whose chain is cared for. */
@@ -44,7 +46,11 @@ export function useCarePlace(bike: CareBike) {
   const { wrong, busy, write } = useBikeWrite(bikeId, endpoints.recordCare.access)
   const usual = TREATMENTS.find((one) => one === care.chain?.care) ?? null
   const [chosen, setChosen] = useState<Treatment>(usual ?? 'dry-oil')
-  const [cleaning, setCleaning] = useState<Cleaning>(() => usualCleaning(care.events))
+  const [cleaning, setCleaning] = useState<Cleaning>(() =>
+    suggestedCleaning(care.chain?.care ?? 'unknown', care.wet, care.events),
+  )
+  /** The treatment that is to be written, while it is asked how the chain was closed after it. */
+  const [closing, setClosing] = useState<Treatment | null>(null)
   const [atHome, setAtHome] = useState(false)
   const [sheet, setSheet] = useState<'plan' | 'wanted' | null>(null)
   const [back, setBack] = useState<string | null>(null)
@@ -55,6 +61,7 @@ export function useCarePlace(bike: CareBike) {
   const record = async (
     what: { kind: 'treated' | 'wash' | 'squeak'; care?: Treatment },
     said: string,
+    how: Closing | null = null,
   ): Promise<void> => {
     // What is being written already is not written twice; anything else is, whatever is under way.
     const asked = `${what.kind} ${what.care ?? ''}`
@@ -67,17 +74,24 @@ export function useCarePlace(bike: CareBike) {
       ...(what.care ? { cleaning: cleaningNeeded({ care: what.care, before, cleaning }), atHome } : {}),
       occurredAt: new Date().toISOString(),
       fittingId: care.chain.fittingId,
+      closing: how,
     }
     // Said of this treatment, and of none after it: at once, so that what is ticked while it is written stays ticked.
     if (what.care) setAtHome(false)
     const written = await write(() => ask(endpoints.recordCare, { params: { id: bikeId }, key: id, body }))
     writing.current.delete(asked)
-    if (written) tell(said)
-    else if (what.care) setAtHome(atHome)
+    if (written) {
+      setClosing(null)
+      tell(said)
+    } else if (what.care) setAtHome(atHome)
   }
-  const treat = (one: Treatment): void => {
+  /** Off its bike and on again: what closes it is asked for, but of what was done at home. */
+  const treat = (one: Treatment, how: Closing | null = null): void => {
     setChosen(one)
-    void record({ kind: 'treated', care: one }, t('caring.written', { care: t(`care.${one}`) }))
+    const off = takesOff({ care: one, cleaning, before })
+    if (how === null && off && !atHome && asksClosing(care.chain?.joint ?? null, one === 'immersion-wax'))
+      setClosing(one)
+    else void record({ kind: 'treated', care: one }, t('caring.written', { care: t(`care.${one}`) }), how)
   }
   const takeBack = async (factId: string, reason: string): Promise<void> => {
     const id = v7()
@@ -92,7 +106,12 @@ export function useCarePlace(bike: CareBike) {
   }
   const intoPot = async (): Promise<void> => {
     if (!care.chain || busy) return
-    const request = potRequest({ wasTreated: newest !== undefined, cleaning, because: care.next?.because ?? null })
+    const request = potRequest({
+      wasTreated: care.events.some(({ kind }) => kind === 'treated'),
+      cleaning,
+      recipe: care.waxing.recipe,
+      because: care.wet ? 'wash' : (care.next?.because ?? null),
+    })
     const chains = [{ id: v7(), chainId: care.chain.id, readyBy: readyBy(care), ...request }]
     if (await write(() => ask(endpoints.addToPot, { key: v7(), body: { chains } }))) tell(t('pot.fromCareDone'))
   }
@@ -146,6 +165,8 @@ export function useCarePlace(bike: CareBike) {
     setSheet,
     back,
     setBack,
+    closing,
+    setClosing,
   }
 }
 export type CareView = ReturnType<typeof useCarePlace>

@@ -88,7 +88,7 @@ export function ChainRow({
       ) : (
         <Button
           variant="outlined"
-          disabled={busy || chain.joint?.mayClose === 'no'}
+          disabled={busy}
           onClick={onPutOn}
           aria-label={`${t('chains.putOn')}: ${chain.name}`}
           sx={{ minHeight: 56, px: 3 }}

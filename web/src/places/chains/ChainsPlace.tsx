@@ -1,4 +1,4 @@
-import { Box, Button, Stack, Typography } from '@mui/material'
+import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { useParams } from 'react-router'
 import type { BikeChains, ChainThing } from '@pelrin/contract'
@@ -7,13 +7,12 @@ import { Refused } from '../../forms/Refused.tsx'
 import { Beside } from '../../pieces/Beside.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
-import { SheetDialog } from '../../pieces/SheetDialog.tsx'
+import { ClosingDialog } from '../../pieces/ClosingDialog.tsx'
 import { AddChainDialog } from './AddChainDialog.tsx'
 import { ChainPane } from './ChainPane.tsx'
 import { ChainRow } from './ChainRow.tsx'
 import { useChainsPlace } from './useChainsPlace.ts'
 import { unitOf } from '../../messages/format.ts'
-import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** The chains of a bike: which is on, which wait, and another one put on by one more key. */
 export function ChainsPlace() {
@@ -44,7 +43,7 @@ function ChainsOf({
   limit: number
 }) {
   const { t } = useTranslation()
-  const { own, chosen, choose, putOn, undo, busy, wrong, adding, setAdding, spent, closeSpent } = useChainsPlace(
+  const { own, chosen, choose, putOn, undo, busy, wrong, adding, setAdding, closing, leaveClosing } = useChainsPlace(
     bikeId,
     chains,
   )
@@ -78,7 +77,7 @@ function ChainsOf({
             {t('chains.add')}
           </KeyButton>
         </Stack>
-        <Refused>{wrong?.sentence}</Refused>
+        <Refused>{closing ? undefined : wrong?.sentence}</Refused>
         <Box component="ol" aria-label={t('chains.ofBike')} sx={{ listStyle: 'none', m: 0, p: 0 }}>
           {own.map((chain, i) => row(chain, i + 1))}
         </Box>
@@ -97,23 +96,16 @@ function ChainsOf({
         )}
       </Beside>
       {adding && <AddChainDialog bikeId={bikeId} like={chains.on} onClose={() => setAdding(false)} />}
-      {spent?.joint && (
-        <SheetDialog open title={t('chains.byFeelTitle')} maxWidth="sm" onClose={closeSpent}>
-          <Typography sx={{ py: 1 }}>
-            {t('chains.byFeel', { closings: spent.joint.closings ?? 0, most: spent.joint.most ?? 0 })}
-          </Typography>
-          <Allowed right="work">
-            <Button
-              autoFocus
-              variant="contained"
-              color="secondary"
-              disabled={busy}
-              onClick={() => void putOn(spent, true)}
-            >
-              {t('chains.byFeelGo')}
-            </Button>
-          </Allowed>
-        </SheetDialog>
+      {closing && (
+        <ClosingDialog
+          bikeId={bikeId}
+          joint={closing.joint}
+          title={t('closing.title', { chain: closing.name })}
+          busy={busy}
+          wrong={wrong?.sentence}
+          onClose={leaveClosing}
+          onClosed={(how) => void putOn(closing, how)}
+        />
       )}
     </>
   )

@@ -63,6 +63,9 @@ describe('the chains of a bike', () => {
   it('are swapped by a digit, with the click of the link', async () => {
     const { user, told } = await open()
     await user.keyboard('2')
+    expect(await screen.findByRole('dialog', { name: 'Back on: Courier B' })).toBeTruthy()
+    expect(server.of(endpoints.swapChain)).toHaveLength(0)
+    await user.keyboard('1')
     await until(() => expect(server.of(endpoints.swapChain)).toHaveLength(1))
     expect(server.of(endpoints.swapChain)[0]).toMatchObject({
       params: { id: 'b1' },
@@ -81,13 +84,25 @@ describe('the chains of a bike', () => {
     await user.click(putOn('Spare'))
     const dialog = within(await screen.findByRole('dialog'))
     expect(server.of(endpoints.swapChain)).toHaveLength(0)
-    await user.click(dialog.getAllByRole('button').find((one) => one.textContent !== '')!)
+    expect(dialog.getByText(/as often as its maker allows/)).toBeTruthy()
+    await user.keyboard('1')
     await until(() => expect(server.of(endpoints.swapChain)[0]?.body).toMatchObject({ chainId: 'c3', byFeel: true }))
   })
-  it('do not let one be put on whose link may not be closed again', async () => {
-    server.to(endpoints.bikeChains, { ...chains, rotation: [chain('c2', 'Courier B', { joint: link('no') })] })
-    await open()
-    expect(putOn('Courier B').hasAttribute('disabled')).toBe(true)
+  it('ask for a new link from stock where the old one is used up, or did not click', async () => {
+    const fresh = { id: 'l9', kind: 'link', maker: 'Tindrel', name: 'Firm 12', stock: 4 }
+    server
+      .to(endpoints.bikeChains, { ...chains, rotation: [chain('c2', 'Courier B', { joint: link('no') })] })
+      .to(endpoints.bikeParts, { joints: [{ part: { model: fresh }, outcome: 'fits' }] })
+    const { user } = await open()
+    await user.click(putOn('Courier B'))
+    expect(await screen.findByText(/used up/)).toBeTruthy()
+    expect(await screen.findByRole('radio', { name: /Firm 12/ })).toBeTruthy()
+    await user.keyboard('2')
+    expect(screen.getByText(/no second try/)).toBeTruthy()
+    await user.keyboard('1')
+    await until(() =>
+      expect(server.of(endpoints.swapChain)[0]?.body).toMatchObject({ chainId: 'c2', click: 'firm', linkPartId: 'l9' }),
+    )
   })
   it('offer to take a swap of today back, and only then', async () => {
     await open()

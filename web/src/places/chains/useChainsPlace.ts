@@ -2,12 +2,16 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useSearchParams } from 'react-router'
 import { v7 } from 'uuid'
-import { endpoints, type BikeChains, type ChainThing } from '@pelrin/contract'
+import { endpoints, type BikeChains, type ChainThing, type Closing } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { useTypedAhead } from '../../keys/typing.tsx'
 import { useCommands } from '../../keys/useCommands.ts'
+import { asksClosing } from '../../pieces/ClosingDialog.tsx'
+
+/** Nothing is asked of what closes it. */
+export const UNSAID: Closing = { click: null, byFeel: false, linkPartId: null }
 
 /** A chain keeps its digit, whichever is on. */
 const numbered = ({ on, rotation }: BikeChains): ChainThing[] =>
@@ -21,8 +25,8 @@ export function useChainsPlace(bikeId: string, chains: BikeChains) {
   const [search, setSearch] = useSearchParams()
   const { wrong, setWrong, busy, write } = useBikeWrite(bikeId, endpoints.swapChain.access)
   const [adding, setAdding] = useState(false)
-  /** The chain that was asked for although its link is spent. */
-  const [spent, setSpent] = useState<ChainThing | null>(null)
+  /** The chain that is to go on, while it is asked how it was closed. */
+  const [closing, setClosing] = useState<ChainThing | null>(null)
   const own = useMemo(() => numbered(chains), [chains])
   const all = [...own, ...chains.loose]
   const chosen = all.find(({ id }) => id === search.get('chain')) ?? chains.on ?? all[0]
@@ -31,18 +35,18 @@ export function useChainsPlace(bikeId: string, chains: BikeChains) {
     const to = all[Math.min(all.length - 1, Math.max(0, (chosen ? all.indexOf(chosen) : 0) + by))]
     if (to) choose(to)
   }
-  const putOn = async (chain: ChainThing, byFeel = false): Promise<void> => {
+  const putOn = async (chain: ChainThing, how: Closing | null = null): Promise<void> => {
     if (busy || chain.id === chains.on?.id) return
     choose(chain)
-    if (chain.joint?.mayClose === 'by-feel' && !byFeel) {
-      setSpent(chain)
+    if (how === null && asksClosing(chain.joint)) {
+      setClosing(chain)
       return
     }
-    setSpent(null)
     const id = v7()
-    const body = { id, chainId: chain.id, click: chain.joint?.kind === 'link' ? ('firm' as const) : null, byFeel }
-    if (await write(() => ask(endpoints.swapChain, { params: { id: bikeId }, key: id, body })))
-      tell(t('chains.swapped', { chain: chain.name }))
+    const body = { id, chainId: chain.id, ...(how ?? UNSAID) }
+    if (!(await write(() => ask(endpoints.swapChain, { params: { id: bikeId }, key: id, body })))) return
+    setClosing(null)
+    tell(t('chains.swapped', { chain: chain.name }))
   }
   const undo = (): void => {
     const { undo: fittingId } = chains
@@ -66,9 +70,9 @@ export function useChainsPlace(bikeId: string, chains: BikeChains) {
     record: () => navigate(`/bikes/${bikeId}`),
     back: () => navigate(`/bikes/${bikeId}`),
   })
-  const closeSpent = (): void => {
-    setSpent(null)
+  const leaveClosing = (): void => {
+    setClosing(null)
     setWrong(null)
   }
-  return { own, chosen, choose, putOn, undo, busy, wrong, adding, setAdding, spent, closeSpent }
+  return { own, chosen, choose, putOn, undo, busy, wrong, adding, setAdding, closing, leaveClosing }
 }

@@ -1,8 +1,9 @@
 import { Box, Stack, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
+import { useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useWatch } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
-import { JOB_REASONS, OLD_FATES, type JobNow } from '@pelrin/core'
+import { CLICKS, JOB_REASONS, OLD_FATES, type Click, type JobEntry, type JobNow, type StepNow } from '@pelrin/core'
 import { endpoints, type Job } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { staleOfBike } from '../../api/useBikeWrite.ts'
@@ -13,31 +14,47 @@ import { Line } from '../../forms/Line.tsx'
 import { numberWanted } from '../../forms/typed.ts'
 import { useWriteForm } from '../../forms/useWriteForm.ts'
 import { useCommands } from '../../keys/useCommands.ts'
+import { useBikeChains } from '../../api/queries.ts'
+import { ClosingDialog } from '../../pieces/ClosingDialog.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { afterOutbox } from './useJob.ts'
 
-const CLICKS = ['firm', 'weak', 'none'] as const
-type Click = (typeof CLICKS)[number]
+/** What is asked at the end of a job, as it is typed. */
+interface TypedClosing {
+  readonly oldReason: JobNow['plan']['reason']
+  readonly oldFate: JobNow['plan']['oldFate']
+  readonly click: Click | null
+  readonly byFeel: boolean
+  readonly linkPartId: string | null
+  readonly minutes: string
+  readonly pitches: string
+}
 
 /** Closes a job: what it writes is asked once, with what is known already filled in. */
 export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
   const { t } = useTranslation()
-  const clicks = now.plan.joint.kind === 'link'
+  const oldBack = now.plan.outcomes.includes('skips-old-back')
+  const entryAt = (id: StepNow['id']): JobEntry | null => now.steps.find((step) => step.id === id)?.done?.entry ?? null
+  const [heard, counted] = [entryAt('look-click'), entryAt('length-new')]
+  const clicks = now.plan.joint.kind === 'link' && !oldBack
+  const start: TypedClosing = {
+    oldReason: now.plan.reason,
+    oldFate: now.plan.oldFate,
+    click: heard?.asks === 'click' ? heard.click : null,
+    byFeel: false,
+    linkPartId: null,
+    minutes: String(Math.max(1, Math.round(now.minutes))),
+    pitches: String(counted?.asks === 'new-count' ? counted.pitches : now.plan.chain.pitches),
+  }
   const form = useWriteForm({
     access: endpoints.closeJob.access,
     ...staleOfBike(job.bikeId),
     schema: endpoints.closeJob.body,
-    start: {
-      oldReason: now.plan.reason,
-      oldFate: now.plan.oldFate,
-      click: null as Click | null,
-      minutes: String(Math.max(1, Math.round(now.minutes))),
-      pitches: String(now.plan.chain.pitches),
-    },
-    read: ({ click, minutes, pitches, ...rest }) => ({
+    start,
+    read: ({ click, minutes, pitches, ...rest }: TypedClosing) => ({
       ...rest,
-      click: clicks ? click : null,
+      click: clicks || oldBack ? click : null,
       minutes: numberWanted(minutes),
       pitches: numberWanted(pitches),
     }),
@@ -50,7 +67,14 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
   })
   // At once: Enter may follow in the same breath.
   const say = (click: Click | null): void => flushSync(() => form.fields.setValue('click', click))
-  useCommands('jobClose', { click: (digit) => say(CLICKS[digit - 1]!), close: form.submit })
+  const [closingOld, setClosingOld] = useState(false)
+  const on = useBikeChains(oldBack ? job.bikeId : undefined).data?.on ?? null
+  /** The old chain goes back on: with which link, and how it clicked, is asked before anything is written. */
+  const close = (): void => {
+    if (oldBack && on) setClosingOld(true)
+    else form.submit()
+  }
+  useCommands('jobClose', { click: clicks ? (digit) => say(CLICKS[digit - 1]!) : null, close })
   return (
     <FormOf form={form} label={t('jobs.closing')} sx={{ display: 'grid', gap: 2, maxWidth: 720 }}>
       <Typography component="h2" sx={{ fontSize: 'size.big', fontWeight: 700 }}>
@@ -72,9 +96,28 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
         <Line name="minutes" label={t('jobs.taken')} of="number" />
       </Box>
       <RefusedElsewhere form={form} />
+      {closingOld && on && (
+        <ClosingDialog
+          bikeId={job.bikeId}
+          joint={on.joint}
+          mustBeNew
+          title={t('closing.title', { chain: on.name })}
+          busy={form.busy}
+          wrong={form.away}
+          onClose={() => setClosingOld(false)}
+          onClosed={({ click, linkPartId }) => {
+            flushSync(() => {
+              form.fields.setValue('click', click)
+              form.fields.setValue('linkPartId', linkPartId)
+            })
+            setClosingOld(false)
+            form.submit()
+          }}
+        />
+      )}
       <KeyButton
         of="jobClose.close"
-        type="submit"
+        {...(oldBack ? { onClick: close } : { type: 'submit' as const })}
         variant="contained"
         disabled={form.busy}
         sx={{ minHeight: 72, fontSize: 'size.say' }}

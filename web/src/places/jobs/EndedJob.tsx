@@ -7,6 +7,7 @@ import { v7 } from 'uuid'
 import { endpoints, type Job } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { ago, number } from '../../messages/format.ts'
+import { ink } from '../../theme/theme.ts'
 import { JobBill } from './JobBill.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { staleOfBike } from '../../api/useBikeWrite.ts'
@@ -14,7 +15,16 @@ import { Allowed } from '../../pieces/Allowed.tsx'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 
 /** What a closed job wrote, in words; and, within the day, a way back. */
-export function EndedJob({ job, onAnother }: { job: Job; onAnother: () => void }) {
+export function EndedJob({
+  job,
+  baselineWanted,
+  onAnother,
+}: {
+  job: Job
+  /** Nobody has measured the new chain yet. */
+  baselineWanted: boolean
+  onAnother: () => void
+}) {
   const { t } = useTranslation()
   const { stale } = staleOfBike(job.bikeId)
   const [undoing, setUndoing] = useState(false)
@@ -39,13 +49,18 @@ export function EndedJob({ job, onAnother }: { job: Job; onAnother: () => void }
           {line}
         </Typography>
       ))}
+      {written?.newChainId != null && job.state === 'closed' && (
+        <Typography sx={{ fontSize: 'size.say', fontWeight: 600, color: ink(baselineWanted ? 'brass' : 'steel') }}>
+          {t(baselineWanted ? 'jobs.baselineWanted' : 'jobs.baselineThere')}
+        </Typography>
+      )}
       {written && <JobBill before={job.parts.estimate ?? null} after={written.bill ?? null} />}
       <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap' }}>
-        {written?.newChainId != null && (
+        {written?.newChainId != null && baselineWanted && (
           <KeyButton
             of="jobOfBike.measure"
             component={Link}
-            to={`/bikes/${job.bikeId}/measure`}
+            to={`/bikes/${job.bikeId}/measure?back=job`}
             variant="contained"
             sx={{ minHeight: 64, fontSize: 'size.say' }}
           >

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
-import { waitsForLook, type SprocketAdvice } from '@pelrin/core'
+import { CLICKS, waitsForLook, type JobEntry, type SprocketAdvice } from '@pelrin/core'
 import type { Job } from '@pelrin/contract'
 import { Beside } from '../../pieces/Beside.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
@@ -26,7 +26,8 @@ export function JobPlace() {
   const found = useBikeJob(id)
   const [another, setAnother] = useState(false)
   useCommands('jobOfBike', {
-    measure: () => navigate(`/bikes/${id}/measure`),
+    // Back here after: a job is not done before its chain is measured.
+    measure: () => navigate(`/bikes/${id}/measure?back=job`),
     parts: () => navigate(`/bikes/${id}/parts`),
     record: () => navigate(`/bikes/${id}`),
   })
@@ -39,11 +40,11 @@ export function JobPlace() {
       needs={[found]}
       also={open ? [open.parts.chain, open.parts.joint].filter((part) => part !== null).join(', ') : undefined}
     >
-      {({ summary, customer }) =>
+      {({ summary, customer, chain }) =>
         open ? (
           <OpenJob key={open.id} job={open} advice={summary.advice} bike={`${customer.name}, ${summary.label}`} />
         ) : job && !another ? (
-          <EndedJob job={job} onAnother={() => setAnother(true)} />
+          <EndedJob job={job} baselineWanted={chain?.baselineWanted ?? false} onAnother={() => setAnother(true)} />
         ) : (
           <BeginJob bikeId={id} estimate={found.data?.estimate ?? null} />
         )
@@ -57,6 +58,7 @@ function OpenJob({ job, advice, bike }: { job: Job; advice: SprocketAdvice | nul
   const [chosen, setChosen] = useState<string | null>(null)
   const { steps, next, paused } = now
   const doneButton = useRef<HTMLButtonElement>(null)
+  const asked = useRef<HTMLInputElement | HTMLButtonElement>(null)
   /** Whatever was pressed beside it, the next key is for the step again. */
   const toDone = (): void => doneButton.current?.focus()
   const sayBeside: typeof say = (said) => {
@@ -64,26 +66,49 @@ function OpenJob({ job, advice, bike }: { job: Job; advice: SprocketAdvice | nul
     toDone()
   }
   const chosenAt = steps.findIndex(({ id }) => id === chosen)
-  const at = chosenAt >= 0 ? chosenAt : next ? steps.indexOf(next) : steps.length
+  // '' is the closing, which is asked for before all is done, by what can only be done after it.
+  const at = chosen === '' ? steps.length : chosenAt >= 0 ? chosenAt : next ? steps.indexOf(next) : steps.length
   const step = steps[at]
   const move = (by: number): void => {
     const to = steps[Math.min(steps.length - 1, Math.max(0, at + by))]
     if (to) setChosen(to.id)
   }
+  /** On to the first that is not done behind it; behind the last, to what was left out before. */
+  const onward = (): void => {
+    const after = steps.slice(at + 1).find((one) => one.done === null && one.asks !== 'baseline')
+    setChosen(after?.id ?? null)
+  }
+  const entered = (entry: JobEntry): void => {
+    if (!step) return
+    if (paused) say({ kind: 'resume' })
+    say({ kind: 'entered', step: step.id, entry })
+    if (entry.asks === 'click' && entry.click !== 'firm') return
+    onward()
+    toDone()
+  }
   const done = (): void => {
     if (!step || waitsForLook(step.id, now.plan)) return
+    if (step.done === null && step.asks !== null) {
+      // A number is not a tick: it is typed, and one more press on an empty field is no answer.
+      if (step.asks === 'baseline') setChosen('')
+      else asked.current?.focus()
+      return
+    }
     if (paused) say({ kind: 'resume' })
     if (!step.done) say({ kind: 'tick', step: step.id })
-    // On to the first that is not done behind it; behind the last, to what was left out before.
-    const after = steps.slice(at + 1).find((one) => one.done === null)
-    setChosen(after?.id ?? null)
+    onward()
   }
   useCommands('job', {
     done,
     on: () => move(1),
     back: () => move(-1),
     undo: step?.done ? () => say({ kind: 'untick', step: step.id }) : null,
-    look: step?.id === 'identify-joint' ? (digit) => flushSync(() => say(seen(LOOKS[digit - 1]!))) : null,
+    look:
+      step?.id === 'identify-joint'
+        ? (digit) => flushSync(() => say(seen(LOOKS[digit - 1]!)))
+        : step?.asks === 'click'
+          ? (digit) => CLICKS[digit - 1] && entered({ asks: 'click', click: CLICKS[digit - 1]! })
+          : null,
   })
   return (
     <Beside
@@ -113,6 +138,8 @@ function OpenJob({ job, advice, bike }: { job: Job; advice: SprocketAdvice | nul
           now={now}
           at={at}
           doneButton={doneButton}
+          asked={asked}
+          onEntered={entered}
           onDone={done}
           onBack={() => move(-1)}
           say={sayBeside}

@@ -47,7 +47,7 @@ export function StepList({ now, at, onChoose }: { now: JobNow; at: number; onCho
                 noWrap
                 sx={{ flex: 1, fontWeight: i === at ? 700 : 400, color: step.done ? 'text.secondary' : 'text.primary' }}
               >
-                {saidWith(t, `jobs.step.${step.id}.what`, words)}
+                {saidWith(t, `steps.${step.id}.what`, words)}
               </Typography>
               <Typography component="span" variant="body2" color="textSecondary">
                 {step.done?.by ?? ''}

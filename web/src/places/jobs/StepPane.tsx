@@ -1,6 +1,6 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
 import VisibilityIcon from '@mui/icons-material/VisibilityOutlined'
-import type { Ref } from 'react'
+import type { Ref, RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
 import {
   FOUND_AT,
@@ -8,6 +8,7 @@ import {
   SPROCKETS_AT,
   toolsOf,
   waitsForLook,
+  type JobEntry,
   type JobNow,
   type SprocketAdvice,
   type StepNow,
@@ -17,6 +18,7 @@ import { saidWith, type MessageKey } from '../../messages/said.ts'
 import { Cap } from '../../pieces/Cap.tsx'
 import { ink } from '../../theme/theme.ts'
 import { Found, Hazards, Looks, Position, School } from './StepAsks.tsx'
+import { StepEntry } from './StepEntry.tsx'
 import { StepPicture } from './StepPicture.tsx'
 import { StepTimer } from './StepTimer.tsx'
 import type { Said } from './useJob.ts'
@@ -29,6 +31,8 @@ export function StepPane({
   now,
   at,
   doneButton,
+  asked,
+  onEntered,
   onDone,
   onBack,
   say,
@@ -40,6 +44,9 @@ export function StepPane({
   now: JobNow
   at: number
   doneButton: Ref<HTMLButtonElement>
+  /** The first that is asked for at a step that asks. */
+  asked: RefObject<HTMLInputElement | HTMLButtonElement | null>
+  onEntered: (entry: JobEntry) => void
   onDone: () => void
   onBack: () => void
   say: (said: Said) => void
@@ -52,7 +59,7 @@ export function StepPane({
   return (
     <Stack
       component="section"
-      aria-label={saidWith(t, `jobs.step.${id}.what`, words)}
+      aria-label={saidWith(t, `steps.${id}.what`, words)}
       sx={{ gap: 1.5, minHeight: 0, height: '100%' }}
     >
       <Typography color="textSecondary" sx={{ fontWeight: 600 }}>
@@ -64,9 +71,9 @@ export function StepPane({
         component="h2"
         sx={{ fontSize: { xs: 'size.head', md: 'size.step' }, fontWeight: 700, lineHeight: 1.15 }}
       >
-        {saidWith(t, `jobs.step.${id}.what`, words)}
+        {saidWith(t, `steps.${id}.what`, words)}
       </Typography>
-      <Typography sx={{ fontSize: 'size.lead' }}>{saidWith(t, `jobs.step.${id}.why`, words)}</Typography>
+      <Typography sx={{ fontSize: 'size.lead' }}>{saidWith(t, `steps.${id}.why`, words)}</Typography>
       {tools.length > 0 && id !== 'pick' && (
         <Typography sx={{ fontSize: 'size.lead' }}>
           <b>{t('jobs.tools')}</b> {tools.map((tool) => t(`jobs.tool.${tool}`)).join(', ')}
@@ -99,10 +106,18 @@ export function StepPane({
         <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center' }}>
           <VisibilityIcon sx={{ color: ink('steel') }} />
           <Typography sx={{ fontSize: 'size.say', fontWeight: 600 }}>
-            {saidWith(t, `jobs.step.${id}.check` as MessageKey, words)}
+            {saidWith(t, `steps.${id}.check` as MessageKey, words)}
           </Typography>
         </Stack>
       )}
+      <StepEntry
+        key={`entry ${id} ${done === null}`}
+        step={step}
+        wanted={plan.chain.pitches}
+        first={asked}
+        onEntered={onEntered}
+        say={say}
+      />
       <Found found={FOUND_AT[id] ?? []} plan={plan} say={say} />
       <Box sx={{ flex: 1 }} />
       <Stack direction="row" sx={{ gap: 1.5, pb: 2 }}>
@@ -120,7 +135,7 @@ export function StepPane({
             t('jobs.chooseLook')
           ) : (
             <>
-              {t('jobs.done')} <Cap of="job.done" />
+              {t(done === null && step.asks !== null ? `jobs.go.${step.asks}` : 'jobs.done')} <Cap of="job.done" />
             </>
           )}
         </Button>

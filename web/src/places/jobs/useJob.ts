@@ -3,7 +3,7 @@ import { useCallback, useMemo, useState } from 'react'
 import type { TFunction } from 'i18next'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
-import { jobNow, type JobEvent, type JobNow } from '@pelrin/core'
+import { jobNow, type JobEntry, type JobEvent, type JobNow } from '@pelrin/core'
 import { endpoints, type Job } from '@pelrin/contract'
 import { ask, AwayError } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
@@ -17,6 +17,8 @@ import { saidWith } from '../../messages/said.ts'
 /** What a person does on a job, before it has its id and time. */
 export type Said =
   | { readonly kind: 'tick' | 'untick'; readonly step: JobNow['steps'][number]['id'] }
+  | { readonly kind: 'entered'; readonly step: JobNow['steps'][number]['id']; readonly entry: JobEntry }
+  | { readonly kind: 'left-out'; readonly step: JobNow['steps'][number]['id']; readonly why: string }
   | { readonly kind: 'outcome' | 'outcome-back'; readonly outcome: JobNow['plan']['outcomes'][number] }
   | { readonly kind: 'choice'; readonly choice: Extract<JobEvent, { kind: 'choice' }>['choice'] }
   | { readonly kind: 'note'; readonly text: string }
@@ -119,7 +121,7 @@ function whatOf(said: Said, now: JobNow, t: TFunction): string {
   const step = 'step' in said ? now.steps.find(({ id }) => id === said.step) : undefined
   if (!step) return t(`outbox.said.${said.kind}`)
   const words = { ...step.values, position: t(`jobs.position.${now.plan.position}`) }
-  return t(said.kind === 'tick' ? 'outbox.step' : 'outbox.unstep', {
-    step: saidWith(t, `jobs.step.${step.id}.what`, words),
+  return t(said.kind === 'untick' ? 'outbox.unstep' : 'outbox.step', {
+    step: saidWith(t, `steps.${step.id}.what`, words),
   })
 }

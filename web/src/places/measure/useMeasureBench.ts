@@ -1,7 +1,7 @@
 import { CALIPER_MODES, DEFAULTS, KINDS, hangsWholeChain, measuresNothing, looksAtPlaces } from '@pelrin/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
-import { useNavigate } from 'react-router'
+import { useNavigate, useSearchParams } from 'react-router'
 import type { BikeRecord, Instrument, Reading } from '@pelrin/contract'
 import { useGauge } from '../../api/useGauge.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
@@ -29,6 +29,7 @@ export interface BenchProps {
 /** A round of readings as it is typed: how each is read, what it comes to, where the next key goes, and how it is saved. */
 export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
   const navigate = useNavigate()
+  const toJob = useSearchParams()[0].get('back') === 'job'
   const { session } = useSurroundings()
   const bikeId = record.summary.id
   const isNew = record.chain?.baselineWanted ?? false
@@ -107,8 +108,10 @@ export function useMeasureBench({ record, instruments, corrects }: BenchProps) {
   useTypedAhead((text) => setSpot({ ...spot, typed: spot.typed + text }))
   const leave = useCallback(() => {
     // At once: the next key is already meant for the place it leads to.
-    void navigate(corrects ? `/bikes/${bikeId}` : `/?bike=${bikeId}`, { flushSync: true })
-  }, [navigate, corrects, bikeId])
+    void navigate(toJob ? `/bikes/${bikeId}/job` : corrects ? `/bikes/${bikeId}` : `/?bike=${bikeId}`, {
+      flushSync: true,
+    })
+  }, [navigate, toJob, corrects, bikeId])
   // A dialog that is open takes its own Escape.
   useCommands('measure', {
     jump: looksAtPlaces(instrument.kind) ? (digit) => goTo(digit - 1) : null,

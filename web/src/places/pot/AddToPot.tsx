@@ -2,6 +2,7 @@ import { Box, Button, Checkbox, Typography } from '@mui/material'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
+import type { PotRecipe } from '@pelrin/core'
 import type { PotCandidate } from '@pelrin/contract'
 import { clock } from '../../messages/format.ts'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
@@ -13,19 +14,22 @@ export interface Added {
   readonly chainId: string
   readonly readyBy: string | null
   readonly needs: PotCandidate['needs']
-  readonly recipe: 'soak-and-hang'
+  readonly recipe: PotRecipe
   readonly condition: 'clean'
 }
 
 /** Chains that could go in: those of bikes in today are ticked. */
 export function AddToPot({
   candidates,
+  usual,
   busy,
   wrong,
   onAdd,
   onClose,
 }: {
   candidates: readonly PotCandidate[]
+  /** The house's recipe, for bikes without one of their own. */
+  usual: PotRecipe
   busy: boolean
   wrong: string | null
   onAdd: (chains: readonly Added[]) => void
@@ -45,12 +49,12 @@ export function AddToPot({
     onAdd(
       candidates
         .filter(({ chainId }) => ticked.has(chainId))
-        .map(({ chainId, promisedAt, needs }) => ({
+        .map(({ chainId, promisedAt, needs, recipe }) => ({
           id: v7(),
           chainId,
           readyBy: promisedAt,
           needs,
-          recipe: 'soak-and-hang',
+          recipe: recipe ?? usual,
           condition: 'clean',
         })),
     )
@@ -65,7 +69,7 @@ export function AddToPot({
       >
         {candidates.length === 0 && <Typography>{t('pot.addNone')}</Typography>}
         <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-          {candidates.map(({ chainId, chain, bike, because, promisedAt }, i) => (
+          {candidates.map(({ chainId, chain, bike, because, promisedAt, measureFirst }, i) => (
             <Box component="li" key={chainId} sx={{ borderTop: 1, borderColor: 'divider' }}>
               <Box
                 component="label"
@@ -80,6 +84,7 @@ export function AddToPot({
                     {[
                       bike && chain,
                       t(`pot.because.${because}`),
+                      measureFirst && t('pot.measureFirst'),
                       promisedAt !== null && t('pot.promised', { time: clock(promisedAt) }),
                     ]
                       .filter(Boolean)

@@ -1,11 +1,13 @@
-import { Box, Button, MenuItem, Stack, TextField, Typography } from '@mui/material'
+import { Box, Button, Link, MenuItem, Stack, TextField, Typography } from '@mui/material'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
+import { Link as Way } from 'react-router'
 import { BATH_CONDITIONS, POT_NEEDS, POT_RECIPES } from '@pelrin/core'
 import type { PotChainNow } from '@pelrin/contract'
 import { clock, today } from '../../messages/format.ts'
 import { timeOn } from '../../messages/timeOn.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
+import { ink } from '../../theme/theme.ts'
 import { Cap } from '../../pieces/Cap.tsx'
 import { Allowed } from '../../pieces/Allowed.tsx'
 
@@ -65,6 +67,14 @@ export function ChosenChain({
           , {t(`pot.state.${chain.state}`)}
         </Box>
       </Typography>
+      {chain.measureFirst && chain.bike && waits && (
+        <Typography sx={{ fontWeight: 600, color: ink('brass') }}>
+          {t('pot.measureFirst')}{' '}
+          <Link component={Way} to={`/bikes/${chain.bike.id}/measure`}>
+            {t('caring.measure')}
+          </Link>
+        </Typography>
+      )}
       <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap', alignItems: 'flex-start', pt: 1.25 }}>
         <TextField
           size="small"

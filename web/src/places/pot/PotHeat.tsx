@@ -5,6 +5,7 @@ import { isAlarm, type Assumptions, type PotRecipe } from '@pelrin/core'
 import type { PotNow, PotTemperature } from '@pelrin/contract'
 import { clock, number, temperature } from '../../messages/format.ts'
 import { ring } from '../../pieces/ring.ts'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { ink } from '../../theme/theme.ts'
 import type { Heat } from './useHeat.ts'
 
@@ -25,6 +26,7 @@ export function PotHeat({
   busy,
   onSwitch,
   onBath,
+  onChange,
 }: {
   pot: PotNow
   /** By which the band is judged. */
@@ -35,6 +37,7 @@ export function PotHeat({
   busy: boolean
   onSwitch: (on: boolean) => void
   onBath: () => void
+  onChange: () => void
 }) {
   const { t } = useTranslation()
   const { bath } = pot
@@ -45,15 +48,20 @@ export function PotHeat({
           <Typography sx={{ fontWeight: 700, fontSize: 'size.lead', lineHeight: 1.2 }}>{pot.name}</Typography>
           <Typography variant="body2" color="textSecondary">
             {pot.onSince === null ? t('pot.cold') : t('pot.onSince', { time: clock(pot.onSince) })},{' '}
-            {t('pot.holds', { count: pot.capacity })}
+            {t('pot.holds', { count: pot.capacity })}, {t(`pot.vesselOf.${pot.vessel}`)}
           </Typography>
         </Box>
-        <Button variant="outlined" disabled={busy} onClick={() => onSwitch(pot.onSince === null)}>
-          {t(pot.onSince === null ? 'pot.on' : 'pot.off')}
-        </Button>
+        <Allowed right="work">
+          <Button onClick={onChange} sx={{ px: 1 }}>
+            {t('pot.change')}
+          </Button>
+          <Button variant="outlined" disabled={busy} onClick={() => onSwitch(pot.onSince === null)}>
+            {t(pot.onSince === null ? 'pot.on' : 'pot.off')}
+          </Button>
+        </Allowed>
       </Stack>
       {pot.thermometer ? (
-        <Temperature heat={heat} on={pot.onSince !== null} now={now} recipe={recipe} times={times} />
+        <Temperature heat={heat} pot={pot} now={now} recipe={recipe} times={times} />
       ) : (
         <Typography variant="body2" color="textSecondary">
           {t('pot.temperature.none')}
@@ -63,9 +71,11 @@ export function PotHeat({
         <Typography variant="body2" sx={{ flex: 1, ...(bath.change ? { color: ink('brass'), fontWeight: 700 } : {}) }}>
           {t(bath.change ? 'pot.bathChange' : 'pot.bath', { load: number(bath.load, 0), most: number(bath.most, 0) })}
         </Typography>
-        <Button disabled={busy} onClick={onBath} sx={{ px: 1 }}>
-          {t('pot.bathChanged')}
-        </Button>
+        <Allowed right="work">
+          <Button disabled={busy} onClick={onBath} sx={{ px: 1 }}>
+            {t('pot.bathChanged')}
+          </Button>
+        </Allowed>
       </Stack>
     </Box>
   )
@@ -73,18 +83,19 @@ export function PotHeat({
 
 function Temperature({
   heat: { word, celsius, readings, clock: clockThere },
-  on,
+  pot,
   now,
   recipe,
   times,
 }: {
   heat: Heat
-  on: boolean
+  pot: PotNow
   now: number
   recipe: PotRecipe
   times: Assumptions['pot']
 }) {
   const { t } = useTranslation()
+  const on = pot.onSince !== null
   // One that is off may say nothing, or be at any temperature but one.
   const bad = isAlarm(word) && (on || word === 'alarm')
   const rang = useRef(0)
@@ -99,7 +110,7 @@ function Temperature({
         {t('pot.temperature.off', { warm: temperature(celsius) })}
       </Typography>
     )
-  const colour = bad ? ink('madder') : word === 'cool' ? ink('brass') : ink('steel')
+  const colour = bad ? ink('madder') : word === 'cool' || word === 'hot' ? ink('brass') : ink('steel')
   return (
     <Box>
       <Stack direction="row" role={bad ? 'alert' : 'status'} sx={{ alignItems: 'baseline', gap: 1 }}>
@@ -114,7 +125,7 @@ function Temperature({
         readings={readings}
         now={clockThere}
         band={{ low: times[recipe].lowCelsius, high: times[recipe].highCelsius }}
-        alarm={times.alarmCelsius}
+        alarm={pot.alarmCelsius}
       />
     </Box>
   )

@@ -4,14 +4,17 @@ import type { PotBoard } from '@pelrin/contract'
 import { usePotBoard } from '../../api/queries.ts'
 import { Refused } from '../../forms/Refused.tsx'
 import { Beside } from '../../pieces/Beside.tsx'
+import { ClosingDialog } from '../../pieces/ClosingDialog.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { AddToPot } from './AddToPot.tsx'
 import { ChosenChain } from './ChosenChain.tsx'
 import { PlanWords } from './PlanWords.tsx'
+import { PotDialog } from './PotDialog.tsx'
 import { PotSide } from './PotSide.tsx'
 import { PotTimeline } from './PotTimeline.tsx'
+import { shortName } from './shortName.ts'
 import { TimelineLegend } from './TimelineLegend.tsx'
 import { usePotSession } from './usePotSession.ts'
 
@@ -30,6 +33,7 @@ function Session({ board }: { board: PotBoard }) {
   const view = usePotSession(board)
   const { pots, chains, plan, now, chosen, choose, change, pin, pinAt, take, add, adding, setAdding, busy, wrong } =
     view
+  const { backOn, setBackOn, goBack, changing, setChanging } = view
   return (
     <Stack sx={{ height: { md: '100%' }, px: 2.75, pt: 1.5 }}>
       <Beside width={350} beside={<PotSide {...view} />}>
@@ -42,7 +46,7 @@ function Session({ board }: { board: PotBoard }) {
             {t('pot.add')}
           </KeyButton>
         </Stack>
-        <Refused>{adding ? undefined : (wrong ?? undefined)}</Refused>
+        <Refused>{adding || backOn ? undefined : (wrong ?? undefined)}</Refused>
         {pots.length === 0 && <Typography>{t('pot.noPot')}</Typography>}
         {chains.length === 0 && <Typography sx={{ fontSize: 'size.lead', py: 3 }}>{t('pot.empty')}</Typography>}
         {plan && chains.length > 0 && (
@@ -70,9 +74,23 @@ function Session({ board }: { board: PotBoard }) {
           />
         )}
       </Beside>
+      {backOn && (
+        <ClosingDialog
+          bikeId={backOn.bike?.id ?? ''}
+          joint={backOn.joint}
+          toLink
+          title={t('closing.title', { chain: shortName(backOn) })}
+          busy={busy}
+          wrong={wrong ?? undefined}
+          onClose={() => setBackOn(null)}
+          onClosed={(closing) => void goBack(closing)}
+        />
+      )}
+      {changing !== null && <PotDialog pot={changing === 'new' ? null : changing} onClose={() => setChanging(null)} />}
       {adding && (
         <AddToPot
           candidates={board.candidates}
+          usual={board.waxing.recipe}
           busy={busy}
           wrong={wrong}
           onClose={() => setAdding(false)}

@@ -1,20 +1,40 @@
-import { Typography } from '@mui/material'
+import { Button, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { AddPot } from './AddPot.tsx'
+import { HungChains } from './HungChains.tsx'
 import { NextActions } from './NextActions.tsx'
 import { PotHeat } from './PotHeat.tsx'
+import { PotSteps } from './PotSteps.tsx'
+import { Allowed } from '../../pieces/Allowed.tsx'
 import { shortName } from './shortName.ts'
 import type { PotSessionView } from './usePotSession.ts'
 
 /** What is to be done next, each pot's heat, and what is finished today. */
-export function PotSide({ board, pots, times, now, actions, moved, act, heat, recipeOf, atPot, busy }: PotSessionView) {
+export function PotSide({
+  board,
+  pots,
+  times,
+  now,
+  actions,
+  moved,
+  act,
+  heat,
+  recipeOf,
+  atPot,
+  busy,
+  setBackOn,
+  setChanging,
+}: PotSessionView) {
   const { t } = useTranslation()
+  const [next] = actions
+  const potOf = pots.find(({ id }) => id === (next?.potId ?? next?.chains[0]?.potId))
   return (
     <>
       <Typography variant="h3" component="h2" color="textSecondary">
         {t('pot.next')}
       </Typography>
       <NextActions actions={actions} pots={pots} now={now} moved={moved} onDo={(action) => void act(action)} />
+      {next && <PotSteps action={next} pot={potOf} waxing={board.waxing} times={times} />}
+      <HungChains hung={board.hung} onBack={setBackOn} />
       {pots.map((pot) => (
         <PotHeat
           key={pot.id}
@@ -26,9 +46,14 @@ export function PotSide({ board, pots, times, now, actions, moved, act, heat, re
           busy={busy}
           onSwitch={atPot(pot.id).switchOn}
           onBath={atPot(pot.id).newBath}
+          onChange={() => setChanging(pot)}
         />
       ))}
-      {pots.length === 0 && <AddPot />}
+      <Allowed right="work">
+        <Button onClick={() => setChanging('new')} sx={{ alignSelf: 'flex-start', px: 1 }}>
+          {t('pot.addPot')}
+        </Button>
+      </Allowed>
       <Typography variant="body2" color="textSecondary" sx={{ pt: 1, borderTop: 1, borderColor: 'divider' }}>
         {t('pot.cautions')}
       </Typography>

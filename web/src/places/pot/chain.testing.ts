@@ -20,6 +20,7 @@ export const chain = (id: string, more: Partial<PotChainNow> = {}): PotChainNow 
   potId: null,
   since: at(-60),
   addedAt: at(-60),
+  measureFirst: false,
   version: 1,
   ...more,
 })

@@ -19,6 +19,10 @@ const POT: PotNow = {
   capacity: 4,
   onSince: at(-60),
   thermometer: true,
+  vessel: 'thermostat',
+  heatMinutes: DEFAULTS.pot.heatMinutes,
+  alarmCelsius: DEFAULTS.pot.alarmCelsius,
+  own: { heatMinutes: null, alarmCelsius: null },
   bath: { load: 12, most: 60, change: false, since: null },
   version: 1,
 }
@@ -36,7 +40,7 @@ const held = (celsius: number) => (i: number) => celsius + (i % 3) / 10
 
 function drawn(readings: readonly TemperatureReading[], more: Partial<PotNow> = {}): { markup: string; text: string } {
   const heat = {
-    ...judgeTemperature({ readings, now: FROM, band: { low, high } }, times),
+    ...judgeTemperature({ readings, now: FROM, band: { low, high }, alarmCelsius: times.alarmCelsius }, times),
     readings: [...readings],
     clock: FROM,
   }
@@ -50,6 +54,7 @@ function drawn(readings: readonly TemperatureReading[], more: Partial<PotNow> = 
       busy={false}
       onSwitch={() => undefined}
       onBath={() => undefined}
+      onChange={() => undefined}
     />,
   )
   return { markup, text: textOf(markup) }
@@ -97,7 +102,12 @@ describe('what a pot’s thermometer says', () => {
     expect(drawn([], off).markup).not.toContain('role="alert"')
     expect(drawn(sent(held(70)), off).text).toContain('still 70 °C')
     const { word } = judgeTemperature(
-      { readings: sent(held(times.alarmCelsius + 4)), now: FROM, band: { low, high } },
+      {
+        readings: sent(held(times.alarmCelsius + 4)),
+        now: FROM,
+        band: { low, high },
+        alarmCelsius: times.alarmCelsius,
+      },
       times,
     )
     expect(isAlarm(word)).toBe(true)

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { DEFAULTS, planPot, potInput } from '@pelrin/core'
+import { DEFAULTS, planPot, potInput, SHIPPED_WAX } from '@pelrin/core'
 import type { PotBoard, PotChainNow } from '@pelrin/contract'
 import { timeOn } from '../../messages/timeOn.ts'
 import { at, chain, FROM } from './chain.testing.ts'
@@ -15,12 +15,18 @@ const board = (chains: PotChainNow[], onSince: string | null = at(-60)): PotBoar
       capacity: 4,
       onSince,
       thermometer: false,
+      vessel: 'thermostat',
+      heatMinutes: DEFAULTS.pot.heatMinutes,
+      alarmCelsius: DEFAULTS.pot.alarmCelsius,
+      own: { heatMinutes: null, alarmCelsius: null },
       bath: { load: 0, most: 60, change: false, since: null },
       version: 1,
     },
   ],
   chains,
   done: [],
+  hung: [],
+  waxing: SHIPPED_WAX,
   candidates: [],
   assumptions: {},
 })

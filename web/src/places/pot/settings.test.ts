@@ -14,7 +14,12 @@ const bath = { load: 0, most: 60, change: false, since: null }
 /** The plan of a session, and the band its pot is to hold, by what is assumed. */
 function planned(key: string, to: number): string {
   const { pot } = assumptionsWith({ [key]: to })
-  const input = potInput({ pots: pots.map((one) => ({ ...one, bath })), chains }, FROM, pot, () => false)!
+  const input = potInput(
+    { pots: pots.map((one) => ({ ...one, heatMinutes: pot.heatMinutes, bath })), chains },
+    FROM,
+    pot,
+    () => false,
+  )!
   return JSON.stringify([
     planPot(input).plan,
     RECIPES.map((recipe) => [pot[recipe].lowCelsius, pot[recipe].highCelsius]),

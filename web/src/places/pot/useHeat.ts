@@ -19,12 +19,15 @@ export function useHeat(
 ): (potId: string) => Heat {
   const sent = useQueries({ queries: pots.map(({ id, thermometer }) => potTemperature(id, thermometer)) })
   const heats = new Map(
-    pots.map(({ id }, i): [string, Heat] => {
+    pots.map(({ id, alarmCelsius }, i): [string, Heat] => {
       const { data, dataUpdatedAt } = sent[i]!
       const clock = data ? data.now + Math.max(0, now - dataUpdatedAt) : now
       const { lowCelsius: low, highCelsius: high } = times[recipeOf(id)]
       const readings = data?.readings ?? []
-      return [id, { ...judgeTemperature({ readings, now: clock, band: { low, high } }, times), readings, clock }]
+      return [
+        id,
+        { ...judgeTemperature({ readings, now: clock, band: { low, high }, alarmCelsius }, times), readings, clock },
+      ]
     }),
   )
   return (potId) => heats.get(potId)!

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
 import { assumptionsWith, recipeInPot, type PotRecipe, potInput } from '@pelrin/core'
-import { endpoints, type PotBoard, type PotChainNow } from '@pelrin/contract'
+import { endpoints, type Closing, type HungChain, type PotBoard, type PotChainNow, type PotNow } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { showAnswer } from '../../api/showAnswer.ts'
@@ -16,6 +16,7 @@ import type { ChainChange } from './ChosenChain.tsx'
 import { usePotWords } from './NextActions.tsx'
 import { MINUTE, notBefore, pinnedAt } from './pinned.ts'
 import { asItStands, isMoving, potActions, type PotAction } from './potActions.ts'
+import { shortName } from './shortName.ts'
 import { useHeat } from './useHeat.ts'
 import { useNow } from './useNow.ts'
 
@@ -30,10 +31,14 @@ export function usePotSession(board: PotBoard) {
   /** What was sent on, as it stood then: it is not sent on again before it is shown where it went, which may be later than the answer. */
   const [moved, setMoved] = useState<readonly string[]>([])
   const [adding, setAdding] = useState(false)
+  /** The chain that goes back on its bike, while it is asked how it was closed. */
+  const [backOn, setBackOn] = useState<HungChain | null>(null)
+  /** The pot that is changed, or a new one. */
+  const [changing, setChanging] = useState<PotNow | 'new' | null>(null)
   const [chosenId, setChosenId] = useState<string | undefined>()
   const { pots, chains } = board
   const times = useMemo(() => assumptionsWith(board.assumptions).pot, [board.assumptions])
-  const recipeOf = (potId: string): PotRecipe => recipeInPot(chains, potId)
+  const recipeOf = (potId: string): PotRecipe => recipeInPot(chains, potId, board.waxing.recipe)
   const heat = useHeat(pots, recipeOf, now, times)
   const hot = pots
     .filter(({ id, onSince }) => onSince !== null && ['ready', 'hot'].includes(heat(id).word))
@@ -107,6 +112,14 @@ export function usePotSession(board: PotBoard) {
   const add = async (added: readonly Added[]): Promise<void> => {
     if (await write(() => ask(endpoints.addToPot, { key: v7(), body: { chains: [...added] } }))) setAdding(false)
   }
+  const goBack = async (closing: Closing): Promise<void> => {
+    if (!backOn) return
+    const { id, bike } = backOn
+    if (!(await write(() => ask(endpoints.backOn, { params: { id }, key: v7(), body: closing })))) return
+    setBackOn(null)
+    tell(t('pot.wentBack', { chain: shortName(backOn) }))
+    if (bike) void client.invalidateQueries({ queryKey: keys.bike(bike.id) })
+  }
   const step = (by: number): void => {
     const at = chosen ? chains.indexOf(chosen) : -1
     setChosenId(chains[Math.min(chains.length - 1, Math.max(0, at + by))]?.id)
@@ -120,6 +133,7 @@ export function usePotSession(board: PotBoard) {
     letGo: chosen ? () => pin(chosen, null) : null,
     add: () => setAdding(true),
     takeOut: chosen ? () => take(chosen) : null,
+    backOn: board.hung[0] ? () => setBackOn(board.hung[0]!) : null,
   })
   const atPot = (potId: string) => {
     const pot = pots.find(({ id }) => id === potId)
@@ -158,6 +172,11 @@ export function usePotSession(board: PotBoard) {
     add,
     adding,
     setAdding,
+    backOn,
+    setBackOn,
+    goBack,
+    changing,
+    setChanging,
     busy,
     wrong: wrong?.sentence ?? null,
   }

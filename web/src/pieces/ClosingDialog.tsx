@@ -1,0 +1,186 @@
+import { Box, Button, Stack, Typography } from '@mui/material'
+import { useState } from 'react'
+import { useHotkeys } from 'react-hotkeys-hook'
+import { useTranslation } from 'react-i18next'
+import { CLICKS, type Click } from '@pelrin/core'
+import type { ChainJoint, Closing, JointModel } from '@pelrin/contract'
+import { useBikeParts } from '../api/queries.ts'
+import { Refused } from '../forms/Refused.tsx'
+import { ink } from '../theme/theme.ts'
+import { KeyCap } from './KeyCap.tsx'
+import { SheetDialog } from './SheetDialog.tsx'
+
+/** Whether somebody has to say how a chain is closed as it goes back on. */
+export const asksClosing = (joint: ChainJoint | null, toLink = false): boolean =>
+  joint !== null && (joint.kind === 'link' || joint.mayClose !== 'yes' || (toLink && joint.kind !== 'clip'))
+
+/** Whether its own joint cannot close it once more. */
+const wantsNew = (joint: ChainJoint | null, toLink: boolean): boolean =>
+  joint?.mayClose === 'no' || (toLink && joint !== null && joint.kind !== 'link')
+
+/**
+ * A chain goes back on: how did its link click? One more closing is counted; a link that is used up, or does not click, asks for a new one
+ * from stock. Digits say it.
+ */
+export function ClosingDialog({
+  bikeId,
+  joint,
+  toLink = false,
+  mustBeNew = false,
+  title,
+  busy,
+  wrong,
+  onClose,
+  onClosed,
+}: {
+  bikeId: string
+  /** What it was closed with; null: nobody looked. */
+  joint: ChainJoint | null
+  /** It is closed by a link from now on. */
+  toLink?: boolean
+  /** Whatever closed it before: a new one from stock. */
+  mustBeNew?: boolean
+  title: string
+  busy: boolean
+  wrong: string | undefined
+  onClose: () => void
+  onClosed: (closing: Closing) => void
+}) {
+  const { t } = useTranslation()
+  const forced = mustBeNew || wantsNew(joint, toLink)
+  const [fresh, setFresh] = useState(forced)
+  const [chosen, setChosen] = useState<string | null>(null)
+  const [click, setClick] = useState<Click | null>(null)
+  const links = useLinks(bikeId, fresh)
+  const link = links.find(({ id }) => id === chosen) ?? links[0]
+  const spent = !fresh && joint?.mayClose === 'by-feel'
+  const say = (one: Click): void => {
+    if (busy) return
+    setClick(one)
+    if (one !== 'firm') {
+      // Half closed is not closed: it gets no second try.
+      setFresh(true)
+      return
+    }
+    if (fresh && !link) return
+    onClosed({ click: one, byFeel: spent, linkPartId: fresh ? (link?.id ?? null) : null })
+  }
+  useHotkeys('1,2,3', (event) => say(CLICKS[Number(event.key) - 1]!), [busy, fresh, link, spent])
+  useHotkeys('n', () => setFresh(true))
+  return (
+    <SheetDialog open title={title} maxWidth="sm" fullWidth onClose={onClose}>
+      <Stack sx={{ gap: 1.5, py: 1 }}>
+        {joint && <SoFar joint={joint} toLink={toLink} fresh={fresh} spent={spent} />}
+        {click !== null && click !== 'firm' && (
+          <Typography sx={{ fontWeight: 600, color: ink('madder') }}>{t('closing.noSecond')}</Typography>
+        )}
+        {fresh && <Links links={links} chosen={link?.id ?? null} onChoose={setChosen} />}
+        <Typography variant="h3" component="h2">
+          {t('closing.how')}
+        </Typography>
+        <Box
+          role="group"
+          aria-label={t('closing.how')}
+          sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, 1fr)' }, gap: 1.25 }}
+        >
+          {CLICKS.map((one, i) => (
+            <Button
+              key={one}
+              autoFocus={i === 0}
+              variant={one === 'firm' ? 'contained' : 'outlined'}
+              disabled={busy || (fresh && !link)}
+              onClick={() => say(one)}
+              sx={{ minHeight: 64, fontSize: 'size.lead', gap: 1.25 }}
+            >
+              {t(`jobs.clickOf.${one}`)} <KeyCap>{String(i + 1)}</KeyCap>
+            </Button>
+          ))}
+        </Box>
+        {!fresh && (
+          <Button onClick={() => setFresh(true)} sx={{ alignSelf: 'flex-start', gap: 1 }}>
+            {t('closing.takeNew')} <KeyCap>N</KeyCap>
+          </Button>
+        )}
+        <Refused>{wrong}</Refused>
+        <Typography variant="body2" color="textSecondary">
+          {t('jobs.hazard.failure')}
+        </Typography>
+      </Stack>
+    </SheetDialog>
+  )
+}
+
+/** Links that fit the bike, those in stock first; asked for when one is wanted. */
+function useLinks(bikeId: string, wanted: boolean): readonly JointModel[] {
+  const parts = useBikeParts(wanted ? bikeId : undefined)
+  return (parts.data?.joints ?? [])
+    .flatMap(({ part, outcome }) =>
+      part.model !== 're-press' && part.model.kind === 'link' && outcome !== 'does-not-fit' ? [part.model] : [],
+    )
+    .sort((a, b) => Number(b.stock > 0) - Number(a.stock > 0))
+}
+
+/** How often it was closed, and whether it may be once more. */
+function SoFar({
+  joint,
+  toLink,
+  fresh,
+  spent,
+}: {
+  joint: ChainJoint
+  toLink: boolean
+  fresh: boolean
+  spent: boolean
+}) {
+  const { t } = useTranslation()
+  if (toLink && joint.kind !== 'link') return <Typography>{t('closing.toLink')}</Typography>
+  if (joint.mayClose === 'no') return <Typography>{t('closing.usedUp')}</Typography>
+  if (fresh) return null
+  const { closings, most } = joint
+  return (
+    <>
+      <Typography>
+        {closings === null
+          ? t('closing.uncounted', { link: joint.name ?? t(`parts.joint.${joint.kind}`) })
+          : most === null
+            ? t('closing.counted', { link: joint.name ?? t(`parts.joint.${joint.kind}`), count: closings })
+            : t('closing.countedOf', { link: joint.name ?? t(`parts.joint.${joint.kind}`), closings, most })}
+      </Typography>
+      {spent && <Typography sx={{ fontWeight: 600, color: ink('brass') }}>{t('closing.spent')}</Typography>}
+    </>
+  )
+}
+
+/** Which link is taken from stock. */
+function Links({
+  links,
+  chosen,
+  onChoose,
+}: {
+  links: readonly JointModel[]
+  chosen: string | null
+  onChoose: (id: string) => void
+}) {
+  const { t } = useTranslation()
+  if (links.length === 0) return <Typography color="textSecondary">{t('closing.noLinks')}</Typography>
+  return (
+    <Box role="radiogroup" aria-label={t('closing.which')} sx={{ display: 'grid', gap: 0.75 }}>
+      {links.slice(0, 5).map(({ id, maker, name, stock }) => (
+        <Button
+          key={id}
+          role="radio"
+          aria-checked={id === chosen}
+          variant={id === chosen ? 'contained' : 'outlined'}
+          color="secondary"
+          onClick={() => onChoose(id)}
+          sx={{ minHeight: 52, justifyContent: 'space-between', gap: 2 }}
+        >
+          <span>
+            {maker} {name}
+          </span>
+          <span>{t('closing.inStock', { count: stock })}</span>
+        </Button>
+      ))}
+    </Box>
+  )
+}
