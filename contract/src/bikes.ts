@@ -8,6 +8,7 @@ import {
   CALIPER_MODES,
   CARE_REASONS,
   DISAGREEMENT_SETTLES,
+  WEAR_ITEM_IDS,
 } from '@pelrin/core'
 import { Day, DistanceUnit, Explanation, Id, line, Moment, PageLimit, SortWay } from './common.ts'
 import { endpoint } from './endpoint.ts'
@@ -247,7 +248,19 @@ export const BikeRecord = v.object({
     v.object({
       id: Id,
       at: Moment,
-      kind: v.picklist(['fitted', 'came-with', 'taken-off', 'odometer', 'shortened', 'cut', 'rejoined']),
+      kind: v.picklist([
+        'fitted',
+        'came-with',
+        'taken-off',
+        'odometer',
+        'shortened',
+        'cut',
+        'rejoined',
+        'part-on',
+        'part-off',
+      ]),
+      /** Of a part that is no chain: what it is. */
+      item: v.nullable(v.picklist(WEAR_ITEM_IDS)),
       value: v.nullable(v.number()),
       text: v.nullable(v.string()),
       person: v.nullable(v.string()),
@@ -260,7 +273,9 @@ export const BikeRecord = v.object({
   forecast: v.nullable(ChainForecast),
   /** What the chain on it, and the cassette and rings of its teeth, cost by the catalogue; null where that is not known. */
   ownPrices: v.object({ chain: v.nullable(OwnPrice), cassette: v.nullable(OwnPrice), rings: v.nullable(OwnPrice) }),
-  /** Chains that ran on this bike before, or in turn, each as it was when it came off. */
+  /** Where the chain that is on was when the cassette was fitted, thousand weighted km; 0 for one as old as the cassette, or younger. */
+  sprocketsFrom: v.number(),
+  /** Chains that ran on its sprockets before, or in turn, each as it was when it came off. */
   earlierChains: v.array(EarlierChain),
   /** Decisions otherwise, of the chain now fitted, newest first. */
   decisions: v.array(Decision),

@@ -4,6 +4,7 @@ import { bikesEndpoints } from './bikes.ts'
 import { careEndpoints } from './care.ts'
 import { catalogueEndpoints } from './catalogue.ts'
 import { chainsEndpoints } from './chains.ts'
+import { componentsEndpoints } from './components.ts'
 import { customersEndpoints } from './customers.ts'
 import { diaryEndpoints } from './diary.ts'
 import { distanceEndpoints } from './distance.ts'
@@ -41,12 +42,14 @@ export * from './catalogue.ts'
 export * from './chains.ts'
 export * from './closing.ts'
 export * from './common.ts'
+export * from './components.ts'
 export * from './customers.ts'
 export * from './diary.ts'
 export * from './distance.ts'
 export * from './endpoint.ts'
 export * from './fieldProblems.ts'
 export * from './files.ts'
+export * from './fittedPart.ts'
 export * from './forecast.ts'
 export * from './gauge.ts'
 export * from './imports.ts'
@@ -148,6 +151,7 @@ export const endpoints = {
   ...backupsEndpoints,
   ...remindersEndpoints,
   ...chainsEndpoints,
+  ...componentsEndpoints,
   ...mendsEndpoints,
   ...sheetsEndpoints,
   ...otherWearEndpoints,

@@ -20,6 +20,7 @@ import { Pitches } from './chains.ts'
 import { Click, Closing } from './closing.ts'
 import { Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
+import { FittedPart } from './fittedPart.ts'
 
 export const StepId = v.picklist(
   STEPS.map(({ id }) => id),
@@ -220,6 +221,8 @@ export const jobsEndpoints = {
       oldReason: JobReason,
       oldFate: OldFate,
       ...Closing.entries,
+      /** The cassette that was fitted because the new chain skipped; null: none was. */
+      cassette: v.optional(v.nullable(FittedPart), null),
       minutes: v.pipe(
         v.number('number-malformed'),
         v.minValue(0, 'minutes-negative'),

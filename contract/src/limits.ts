@@ -157,6 +157,8 @@ export const EarlierChain = v.object({
   readings: v.array(VerdictReading),
   life: ChainLife,
   countChangedAt: v.exactOptional(v.number()),
+  /** Where it was when the cassette that is on was fitted, thousand weighted km. */
+  sFrom: v.number(),
 })
 export type EarlierChain = v.InferOutput<typeof EarlierChain>
 

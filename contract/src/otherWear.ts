@@ -3,6 +3,7 @@ import * as v from 'valibot'
 import { ById } from './bikes.ts'
 import { Day, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
+import { FittedPart } from './fittedPart.ts'
 
 export const WearItem = v.picklist(WEAR_ITEM_IDS, 'wear-item-unknown')
 export const ToothGradeField = v.picklist(TOOTH_GRADES, 'field-invalid')
@@ -20,6 +21,8 @@ export const TakeWearCheck = v.object({
   minimumTyped: v.optional(v.nullable(line(20)), null),
   /** Whether the part was changed for a new one at this look. */
   renewed: v.optional(v.boolean('field-invalid'), false),
+  /** Which part that is; null: nobody says. */
+  fitted: v.optional(v.nullable(FittedPart), null),
   note: v.optional(v.nullable(line(200)), null),
 })
 export type TakeWearCheck = v.InferOutput<typeof TakeWearCheck>
@@ -61,6 +64,8 @@ export const ItemNow = v.object({
   /** A rotor's; null without a minimum. */
   rotor: v.nullable(RotorForecast),
   minimumMm: v.nullable(v.number()),
+  /** The one that is on, as far as anybody said; null: it came with the bike. */
+  on: v.nullable(v.object({ name: v.nullable(v.string()), from: Moment, km: v.nullable(v.number()) })),
   /** Distance until it is looked at again, km; negative where that is past. Null where nobody looked. */
   dueKm: v.nullable(v.number()),
   /** The day that comes to at the bike's ride rate. */

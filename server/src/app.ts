@@ -45,6 +45,7 @@ import { stopRouter } from './messages/stopRoutes.ts'
 import { openApiRouter } from './openapi/routes.ts'
 import { ordersRoutes } from './orders/routes.ts'
 import type { Supplier } from './orders/supplier.ts'
+import { componentsRoutes } from './components/routes.ts'
 import { otherWearRoutes } from './otherWear/routes.ts'
 import { partsRoutes } from './parts/routes.ts'
 import { potRoutes } from './pot/routes.ts'
@@ -143,6 +144,7 @@ export function createApp({
   mendsRoutes(serving)
   sheetsRoutes(serving)
   otherWearRoutes(serving)
+  componentsRoutes(serving)
   ordersRoutes(serving, { database, supplier, jobs })
   forecastRoutes(serving, jobs)
   importsRoutes(serving, importer, { address: ridesService, secrets })

@@ -410,6 +410,9 @@ export const problems = {
   'closings-spent':
     'Its link has been closed as often as its maker says. Take a new one, or close it by feel on your own word.',
   'swap-not': 'This was no swap of today.',
+  'component-newer': 'A newer one is on by now. Take that back first.',
+  'component-short': 'None of these is left in stock. Take another, or count the shelf.',
+  'component-unknown': 'There is no such part on this bike.',
   'joint-to-link': 'No pin goes into the wax. Take a link from stock to close it with.',
   'link-misfit': 'This link is made for another number of speeds.',
   'link-short': 'None of these is left in stock. Take another, or count the shelf.',

@@ -51,8 +51,8 @@ describe('the damage law', () => {
 
 describe('the sprockets', () => {
   it('have had nothing over the limit under a fresh chain, and a stretch under a worn one, with its uncertainty', () => {
-    expect(sprocketLife(fresh, { limit: 0.5, sNow: 1 }, DEFAULTS.economics).over).toEqual([0, 0, 0])
-    const { over, used } = sprocketLife(worn, { limit: 0.5, sNow: 4 }, DEFAULTS.economics)
+    expect(sprocketLife(fresh, { limit: 0.5, sFrom: 0, sNow: 1 }, DEFAULTS.economics).over).toEqual([0, 0, 0])
+    const { over, used } = sprocketLife(worn, { limit: 0.5, sFrom: 0, sNow: 4 }, DEFAULTS.economics)
     expect(over[1]).toBeGreaterThan(0.8)
     expect(over[1]).toBeLessThan(1.4)
     expect([...over].sort((a, b) => a - b)).toEqual([...over])
@@ -63,7 +63,7 @@ describe('the sprockets', () => {
 })
 
 describe('one cassette under several chains', () => {
-  const alone = sprocketLife(worn, { limit: 0.5, sNow: 4 }, DEFAULTS.economics)
+  const alone = sprocketLife(worn, { limit: 0.5, sFrom: 0, sNow: 4 }, DEFAULTS.economics)
   it('has had what each did, and what is not sure of one is not added to what is not sure of the other as it stands', () => {
     const both = sprocketsUnder([alone, alone])
     expect(both.over[1]).toBeCloseTo(2 * alone.over[1], 9)
@@ -91,12 +91,21 @@ describe('one cassette under several chains', () => {
       spots: [{ value, u: 0.03 }],
     })
     const input = { readings: [1.5, 3, 4].map((s) => reading(s, 0.03 + 0.5 * Math.pow(s / 3, 1.4))), life, limit: 0.75 }
-    const one = wearCosts(input, { bySpeeds: 0.5, prices, earlier: [] }, DEFAULTS)!
+    const one = wearCosts(input, { bySpeeds: 0.5, prices, sFrom: 0, earlier: [] }, DEFAULTS)!
     expect(one.together).toMatchObject({ ...one.sprockets, chains: 1, untold: 0 })
+    const before = { ...input, sFrom: 0 }
     const nowhere = { ...life, sNow: null }
-    const three = wearCosts(input, { bySpeeds: 0.5, prices, earlier: [input, { ...input, life: nowhere }] }, DEFAULTS)!
+    const three = wearCosts(
+      input,
+      { bySpeeds: 0.5, prices, sFrom: 0, earlier: [before, { ...before, life: nowhere }] },
+      DEFAULTS,
+    )!
     expect(three.together).toMatchObject({ chains: 2, untold: 1 })
     expect(three.together.used[1]).toBeCloseTo(2 * one.sprockets.used[1], 9)
+    // A cassette that came on later has had only what came after it.
+    const fresh = wearCosts(input, { bySpeeds: 0.5, prices, sFrom: 3.5, earlier: [] }, DEFAULTS)!
+    expect(fresh.sprockets.used[1]).toBeLessThan(one.sprockets.used[1])
+    expect(fresh.sprockets.over[1]).toBeCloseTo(0.5, 9)
   })
 })
 

@@ -34,22 +34,23 @@ export const sprocketsUnder = (lives: readonly SprocketLife[]): SprocketLife => 
  * uncertainty. Damage goes with the distance spent over, far more than with the distance in all.
  *
  * @param limit the limit by speeds, %
- * @param sNow where the chain is, thousand weighted km
+ * @param sFrom where the chain was when the cassette was fitted, thousand weighted km: 0 for one that is as old as the chain, or older
+ * @param sNow where the chain is
  */
 export function sprocketLife(
   posterior: WearPosterior,
-  { limit, sNow }: { limit: number; sNow: number },
+  { limit, sFrom, sNow }: { limit: number; sFrom: number; sNow: number },
   assumed: EconomicAssumptions,
 ): SprocketLife {
   const chance = new ChanceOver(posterior, limit)
   // It crossed early with a small chance: then it has been over the longest.
-  const overBy = (probability: number): number => Math.max(0, sNow - Math.max(0, chance.reaches(probability)))
+  const overBy = (probability: number): number => Math.max(0, sNow - Math.max(sFrom, chance.reaches(probability)))
   const law = { limit, lifeToLimit: Math.max(0.1, chance.reaches(0.5)) }
   const used = [0, 0, 0]
   for (let i = 0; i < STEPS; i++) {
-    const { low, middle, high } = wearBandAt(posterior, (sNow * (i + 0.5)) / STEPS)
+    const { low, middle, high } = wearBandAt(posterior, sFrom + ((sNow - sFrom) * (i + 0.5)) / STEPS)
     for (const [k, elongation] of [low, middle, high].entries())
-      used[k] = used[k]! + (cassetteDamageRate(elongation, law, assumed) * sNow) / STEPS
+      used[k] = used[k]! + (cassetteDamageRate(elongation, law, assumed) * (sNow - sFrom)) / STEPS
   }
   return { over: [overBy(0.95), overBy(0.5), overBy(0.05)], used: used as unknown as SprocketLife['used'] }
 }

@@ -17,13 +17,16 @@ export interface WearCosts {
 }
 
 /** A chain that ran on the same sprockets, as it was when it came off. */
-export type EarlierChain = Omit<ChainForecastInput, 'limit'>
+export type EarlierChain = Omit<ChainForecastInput, 'limit'> & {
+  /** Where it was when the cassette that is on was fitted, thousand weighted km; 0 for a younger chain. */
+  readonly sFrom: number
+}
 
 /**
  * Works both out from what a forecast rests on.
  *
  * @param on `bySpeeds` the limit by speeds of the drive's class, %, whatever rule judges the chain; `prices` of what it
- *   wears; `earlier` chains that ran on the same sprockets before or in turn, each as it was when it came off
+ *   wears; `sFrom` where this chain was when the cassette was fitted, thousand weighted km; `earlier` chains that ran on the same sprockets before or in turn, each as it was when it came off
  * @returns null where no forecast can be made, or none is shown
  */
 export function wearCosts(
@@ -31,20 +34,26 @@ export function wearCosts(
   {
     bySpeeds,
     prices,
+    sFrom,
     earlier,
-  }: { readonly bySpeeds: number; readonly prices: WearPrices; readonly earlier: readonly EarlierChain[] },
+  }: {
+    readonly bySpeeds: number
+    readonly prices: WearPrices
+    readonly sFrom: number
+    readonly earlier: readonly EarlierChain[]
+  },
   assumed: Assumptions,
 ): WearCosts | null {
   const fitted = chainForecast(input, assumed)
   if (fitted?.forecast.withheld !== null) return null
   const { posterior, forecast } = fitted
   const { usualFactor } = input.life
-  const lifeUnder = (posterior: WearPosterior, sNow: number): SprocketLife =>
-    sprocketLife(posterior, { limit: bySpeeds, sNow }, assumed.economics)
-  const sprockets = lifeUnder(posterior, forecast.sNow)
+  const lifeUnder = (posterior: WearPosterior, from: number, sNow: number): SprocketLife =>
+    sprocketLife(posterior, { limit: bySpeeds, sFrom: Math.min(from, sNow), sNow }, assumed.economics)
+  const sprockets = lifeUnder(posterior, sFrom, forecast.sNow)
   const told = earlier.flatMap((chain) => {
     const before = chainForecast({ ...chain, limit: bySpeeds }, assumed)
-    return before?.forecast.withheld === null ? [lifeUnder(before.posterior, before.forecast.sNow)] : []
+    return before?.forecast.withheld === null ? [lifeUnder(before.posterior, chain.sFrom, before.forecast.sNow)] : []
   })
   return {
     bySpeeds,

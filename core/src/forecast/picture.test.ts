@@ -147,7 +147,7 @@ describe('the picture of a chain', () => {
     expect(forecastPicture({ ...lost, life: { ...lost.life, sNow: null } }, DEFAULTS)).toBeNull()
   })
   it('says nothing of costs where the forecast is withheld', () => {
-    const on = { bySpeeds: 0.5, prices: { chain: 38, cassette: 64, rings: 95 }, earlier: [] }
+    const on = { bySpeeds: 0.5, prices: { chain: 38, cassette: 64, rings: 95 }, sFrom: 0, earlier: [] }
     expect(wearCosts(chain([0.08, 0.18, 0.3]), on, DEFAULTS)).not.toBeNull()
     expect(wearCosts(chain([0.05, 0.1, 0.9]), on, DEFAULTS)).toBeNull()
   })

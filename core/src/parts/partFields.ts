@@ -1,8 +1,23 @@
+import { COATINGS } from './describe.ts'
 import { teethOrderProblem, teethProblem } from '../length/teeth.ts'
 import type { PartProblem } from './partProblems.ts'
 
 /** What there is in a catalogue. */
-export const PART_KINDS = ['chain', 'link', 'pin', 'clip', 'cassette', 'ring', 'derailleur'] as const
+export const PART_KINDS = [
+  'chain',
+  'link',
+  'pin',
+  'clip',
+  'cassette',
+  'ring',
+  'derailleur',
+  'pulley',
+  'rotor',
+  'pads',
+  'tyre',
+  'consumable',
+  'tool',
+] as const
 export type PartKind = (typeof PART_KINDS)[number]
 
 /** How parts of a catalogue name others: systems by their name, a maker's chains by theirs. */
@@ -230,6 +245,9 @@ export const COMMON_FIELDS: readonly PartField[] = [
   number('reorderPoint', { empty: 0, whole: true }),
 ]
 
+/** What else is to be known of a part, in words. */
+const SAID = text('remark', { empty: true }, true)
+
 /** What is to be said of each kind of part. */
 export const PART_FIELDS: Readonly<Record<PartKind, readonly PartField[]>> = {
   chain: [
@@ -243,7 +261,7 @@ export const PART_FIELDS: Readonly<Record<PartKind, readonly PartField[]>> = {
     choices('joints', ['link', 'pin', 're-press', 'clip']),
     yesNo('flaredPins'),
     yesNo('markedOut'),
-    choice('coating', ['plain', 'plated', 'low-friction'], 'plain'),
+    choice('coating', COATINGS, 'plain'),
     yesNo('motorRated'),
     text('level', { empty: true }),
     number('inBox', { unit: 'pitches', whole: true }),
@@ -275,4 +293,10 @@ export const PART_FIELDS: Readonly<Record<PartKind, readonly PartField[]>> = {
     number('addPitches', { unit: 'pitches', empty: null, whole: true }),
     yesNo('pulleysCounted'),
   ],
+  pulley: [numbers('teeth', (found) => (found.length === 0 ? 'teeth-missing' : teethProblem(found))), SAID],
+  rotor: [number('minimumMm', { unit: 'mm', empty: null }), SAID],
+  pads: [SAID],
+  tyre: [SAID],
+  consumable: [SAID],
+  tool: [SAID],
 }

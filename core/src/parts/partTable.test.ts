@@ -104,6 +104,7 @@ describe('a part in words', () => {
     expect(read.ok ? [] : read.problems).toContainEqual({ at, problem })
   })
 
+  const remark = fc.constantFrom(null, 'centre lock', 'two to a set')
   const common = {
     maker: fc.constantFrom('Varrow', 'Mabry'),
     name: fc.constantFrom('Eleven', 'Ten R'),
@@ -165,6 +166,12 @@ describe('a part in words', () => {
       addPitches: fc.option(fc.integer({ min: 0, max: 12 })),
       pulleysCounted: fc.boolean(),
     },
+    pulley: { teeth: fc.constant([11, 13]), remark },
+    rotor: { minimumMm: fc.option(fc.constant(1.5)), remark },
+    pads: { remark },
+    tyre: { remark },
+    consumable: { remark },
+    tool: { remark },
   }
   const anyPart = fc.oneof(
     ...PART_KINDS.map((kind) =>

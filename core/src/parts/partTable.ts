@@ -59,6 +59,14 @@ function problemsOf({ kind, facts, ...part }: CataloguePart): PartProblemAt[] {
       return derailleurProblems(model as DerailleurModel)
     case 'cassette':
       return cassetteProblems(model as CassetteModel)
+    case 'pulley':
+    case 'rotor':
+    case 'pads':
+    case 'tyre':
+    case 'consumable':
+    case 'tool':
+      // Nothing follows from what is said of them.
+      return []
   }
 }
 

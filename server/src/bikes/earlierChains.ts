@@ -8,10 +8,11 @@ import { distanceOfChain, shopRiding, type BikeDistance } from '../distance/bike
  * the moment they came off. What they did to the sprockets follows from it.
  *
  * @param presentId the chain now fitted
+ * @param since when the sprockets that are on were fitted; null where nobody said: then every chain ran on them
  */
 export async function earlierChains(
   work: Work,
-  bike: { id: string; presentId: string | null },
+  bike: { id: string; presentId: string | null; since: Date | null },
   here: BikeDistance,
   assumed: Assumptions,
 ): Promise<EarlierChain[]> {
@@ -22,7 +23,7 @@ export async function earlierChains(
        SELECT start, during FROM fittings WHERE chain_id = v.chain_id AND bike_id = v.bike_id AND NOT isempty(during)
        ORDER BY lower(during) DESC LIMIT 1) f ON upper(f.during) IS NOT NULL
      WHERE v.bike_id = :id AND v.chain_id IS NOT NULL AND v.chain_id IS DISTINCT FROM :presentId AND NOT v.deleted
-       AND v.input ? 'life'
+       AND v.input ? 'life' AND (CAST(:since AS timestamptz) IS NULL OR upper(f.during) > CAST(:since AS timestamptz))
      ORDER BY v.chain_id, v.recorded_at DESC, v.id DESC`,
     bike,
   )
@@ -36,6 +37,7 @@ export async function earlierChains(
       readings: input.readings,
       life: { ...input.life, sNow: run.sAt(to) ?? input.life.sNow, at: to.getTime() },
       ...(countChangedAt === undefined ? {} : { countChangedAt }),
+      sFrom: bike.since === null || bike.since <= from ? 0 : (run.sAt(bike.since) ?? 0),
     })
   }
   return found

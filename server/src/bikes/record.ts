@@ -23,6 +23,7 @@ import { asLedgerRide } from '../distance/store.ts'
 import { asAttributed } from '../readings/attributedStore.ts'
 import { conditionsOf, type ReadingFact, type SpotFact } from '../readings/store.ts'
 import { bikeFacts, shownOf, type BikeFacts } from '../state/verdictInput.ts'
+import { componentRows } from '../components/store.ts'
 import { earlierChains } from './earlierChains.ts'
 import { ownPrices } from './ownPrices.ts'
 import { summaries } from './summaries.ts'
@@ -50,6 +51,8 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
     { bikeId },
   )
   const { fitting, distance } = facts
+  const parts = await componentRows(work, bikeId)
+  const cassette = parts.find(({ item, to }) => item === 'cassette' && to === null)
   const { assumed, overrides } = await assumptionsInForce(work)
   const lastEntry = distance.entries.at(-1)
   const state = await work.of(BIKE_STATE).findByPk(bikeId, { transaction: work.transaction })
@@ -80,12 +83,21 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
     distanceExplanation: distanceExplained(facts),
     verdict: verdict ? { ...verdict, occurredAt: verdict.occurredAt.toISOString() } : null,
     readings: standingReadings(facts, await assumptionVersions(work)),
-    events: await eventsOf(work, bikeId, facts),
+    events: await eventsOf(work, bikeId, facts, parts),
     verdictInput: fitting ? { ...withoutMoment(facts.input), forecast: shownOf(state?.forecast ?? null) } : null,
     assumptions: { ...overrides },
     forecast: (state?.forecast ?? null) as BikeRecord['forecast'],
     ownPrices: await ownPrices(work, bikeId, fitting?.chainId ?? null),
-    earlierChains: await earlierChains(work, { id: bikeId, presentId: fitting?.chainId ?? null }, distance, assumed),
+    sprocketsFrom:
+      cassette === undefined || fitting === null || cassette.from <= fitting.from
+        ? 0
+        : (facts.chainDistance?.sAt(cassette.from) ?? 0),
+    earlierChains: await earlierChains(
+      work,
+      { id: bikeId, presentId: fitting?.chainId ?? null, since: cassette?.from ?? null },
+      distance,
+      assumed,
+    ),
     decisions: await decisionsOf(work, bikeId, fitting?.id ?? null, summary.decision === null ? null : summary.verdict),
     disagreements: disagreementsOf(facts, verdict?.outcome.countedReadingIds ?? [], assumed),
     ruleChoice: {
@@ -287,6 +299,7 @@ async function eventsOf(
   work: Work,
   bikeId: string,
   { distance: { entries }, readings }: BikeFacts,
+  parts: Awaited<ReturnType<typeof componentRows>>,
 ): Promise<BikeRecord['events']> {
   const withReading = new Set(readings.map((reading) => reading.odometer?.id))
   const fittings = await work.select<{
@@ -322,6 +335,7 @@ async function eventsOf(
       kind: f.start === 'unknown' ? ('came-with' as const) : ('fitted' as const),
       value: null,
       text: f.chain,
+      item: null,
       person: f.person,
     })),
     ...fittings.flatMap((f) =>
@@ -334,6 +348,7 @@ async function eventsOf(
               kind: 'taken-off' as const,
               value: null,
               text: f.reason,
+              item: null,
               person: f.person,
             },
           ],
@@ -343,6 +358,7 @@ async function eventsOf(
       at: e.at.toISOString(),
       kind: e.kind,
       value: e.pitches,
+      item: null,
       text: null,
       person: e.person,
     })),
@@ -353,9 +369,15 @@ async function eventsOf(
         at: entry.at.toISOString(),
         kind: 'odometer' as const,
         value: entry.km,
+        item: null,
         text: null,
         person: entry.person,
       })),
   ]
+  for (const { id, item, name, from, to, endReason, person } of parts) {
+    const of = { id, item, value: null, person }
+    events.push({ ...of, at: from.toISOString(), kind: 'part-on', text: name })
+    if (to) events.push({ ...of, at: to.toISOString(), kind: 'part-off', text: endReason })
+  }
   return events.sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : a.kind < b.kind ? -1 : 1))
 }

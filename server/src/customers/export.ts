@@ -13,6 +13,7 @@ const OF_BIKE = {
   distance: 'SELECT * FROM distance_entries WHERE bike_id IN (:bikes)',
   rides: 'SELECT * FROM rides WHERE bike_id IN (:bikes)',
   care: 'SELECT * FROM care_events WHERE bike_id IN (:bikes)',
+  components: 'SELECT * FROM components WHERE bike_id IN (:bikes)',
   otherWear: 'SELECT * FROM wear_checks WHERE bike_id IN (:bikes)',
   visits: 'SELECT * FROM visits WHERE bike_id IN (:bikes)',
   jobs: 'SELECT id, bike_id, state, opened_at, closed_at, written FROM jobs WHERE bike_id IN (:bikes)',

@@ -63,6 +63,7 @@ describe('row-level scoping', () => {
           'bike_passings',
           'mail_settings',
           'bike_pictures',
+          'components',
         ],
       ].sort(),
     )

@@ -5,6 +5,7 @@ import { v7 } from 'uuid'
 import { writeCare } from '../care/service.ts'
 import { closeAgain, refuseClick } from '../chains/closeAgain.ts'
 import { setAside } from '../chains/setAside.ts'
+import { fitComponent } from '../components/service.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../problems/problem.ts'
 import { dropParts } from '../stock/kept.ts'
@@ -44,7 +45,23 @@ export async function closeJob(asked: Work, id: string, closing: Closing): Promi
   const clicks = plan.joint.kind === 'link'
   const oldBack = plan.outcomes.includes('skips-old-back')
   if (clicks && !oldBack) refuseClick(closing.click)
-  const written = oldBack ? await putBack(work, row, closing) : await fitNew(work, row, now, closing)
+  const cassette = plan.outcomes.includes('skips-cassette') ? closing.cassette : null
+  if (cassette)
+    await fitComponent(
+      work,
+      {
+        id: v7(),
+        bikeId: row.bikeId,
+        item: 'cassette',
+        ...cassette,
+        endReason: 'worn',
+        at: work.now,
+        becauseId: row.id,
+      },
+      'cassette',
+    )
+  const extra = cassette?.partId == null ? [] : [{ partId: cassette.partId, quantity: 1 }]
+  const written = oldBack ? await putBack(work, row, closing, extra) : await fitNew(work, row, now, closing, extra)
   await row.update(
     { state: 'closed', closedAt: work.now, written, version: row.version + 1 },
     { transaction: work.transaction },
@@ -57,7 +74,12 @@ export async function closeJob(asked: Work, id: string, closing: Closing): Promi
 const NOTHING = { newFittingId: null, newChainId: null, offcutId: null, used: [] } as const
 
 /** The new chain skipped and the old one went back on: nothing ended, nothing began, and the new parts are free again. */
-async function putBack(work: Work, row: JobRow, { minutes, click, byFeel, linkPartId }: Closing): Promise<JobWritten> {
+async function putBack(
+  work: Work,
+  row: JobRow,
+  { minutes, click, byFeel, linkPartId }: Closing,
+  extra: JobWritten['used'],
+): Promise<JobWritten> {
   const fitting = await presentFitting(work, row.bikeId)
   if (fitting)
     await closeAgain(work, {
@@ -67,7 +89,7 @@ async function putBack(work: Work, row: JobRow, { minutes, click, byFeel, linkPa
       at: work.now,
       becauseId: row.id,
     })
-  const used = linkPartId === null ? [] : [{ partId: linkPartId, quantity: 1 }]
+  const used = [...(linkPartId === null ? [] : [{ partId: linkPartId, quantity: 1 }]), ...extra]
   if (row.keptId !== null) await letGo(work, row.keptId)
   return {
     ...NOTHING,
@@ -87,7 +109,13 @@ async function letGo(work: Work, keptId: string): Promise<void> {
   if (kept?.state === 'kept') await dropParts(work, keptId, kept.version)
 }
 
-async function fitNew(work: Work, row: JobRow, { plan, steps }: JobNow, closing: Closing): Promise<JobWritten> {
+async function fitNew(
+  work: Work,
+  row: JobRow,
+  { plan, steps }: JobNow,
+  closing: Closing,
+  extra: JobWritten['used'],
+): Promise<JobWritten> {
   const { of, transaction } = work
   const { oldReason, oldFate, click, minutes, pitches } = closing
   const old = await presentFitting(work, row.bikeId)
@@ -150,7 +178,8 @@ async function fitNew(work: Work, row: JobRow, { plan, steps }: JobNow, closing:
       { id: offcutId, chainId, jobId: row.id, pitches: plan.chain.cut.offcut, keptAt: work.now, goneAt: null },
       { transaction },
     )
-  const used = await useParts(work, row)
+  const taken = await useParts(work, row)
+  const used = [...taken, ...extra]
   return {
     oldFittingId: old?.id ?? null,
     oldChainId: old?.chainId ?? null,

@@ -2,6 +2,7 @@ import type { Job } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { reopen } from '../chains/closeAgain.ts'
 import { takeBackFitting } from '../chains/undo.ts'
+import { unfitFor } from '../components/service.ts'
 import { audited, type Work } from '../db/work.ts'
 import { ProblemError } from '../problems/problem.ts'
 import { lockBikeState } from '../state/bikeState.ts'
@@ -50,11 +51,18 @@ export async function undoJob(work: Work, id: string, reason: string): Promise<J
     await takeBackFitting(work, { bikeId: row.bikeId, fittingId, chainId, before }, reason)
     if (written.offcutId !== null)
       await of(OFFCUTS).update({ goneAt: work.now }, { where: { id: written.offcutId }, transaction })
+    const cassettes = await work.select<{ partId: string }>(
+      'SELECT part_id AS "partId" FROM components WHERE because_id = :id AND from_stock',
+      { id: row.id },
+    )
     for (const { partId, quantity } of written.used)
-      await moveStock(work, partId, { id: v7(), kind: 'received', quantity, note: reason })
+      // What has a life of its own goes back with it.
+      if (!cassettes.some((one) => one.partId === partId))
+        await moveStock(work, partId, { id: v7(), kind: 'received', quantity, note: reason })
   }
   // The old chain's own closing, where it went back on.
   await reopen(work, row.id, reason)
+  await unfitFor(work, row.id, reason)
   await row.update({ state: 'undone', version: row.version + 1 }, { transaction })
   await audited(work, 'undid', 'job', id, { reason })
   await judgeBike(work, row.bikeId, { readingId: null, occurredAt: work.now })

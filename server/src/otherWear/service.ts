@@ -1,6 +1,8 @@
 import { parseThickness, wearItem, type Assumptions } from '@pelrin/core'
 import type { endpoints } from '@pelrin/contract'
-import type { OtherWear, Output, TakeWearCheck } from '@pelrin/contract'
+import type { FittedPart, OtherWear, Output, TakeWearCheck } from '@pelrin/contract'
+import { v7 } from 'uuid'
+import { fitComponent, unfitFor } from '../components/service.ts'
 import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
@@ -41,11 +43,29 @@ export async function checkWear(
       },
       { transaction },
     )
+    // A new one is a thing with a life of its own, which begins with this look.
+    if (check.renewed)
+      await fitComponent(
+        work,
+        {
+          id: v7(),
+          bikeId,
+          item: check.item,
+          ...(check.fitted ?? UNSAID),
+          endReason: 'worn',
+          at,
+          becauseId: check.id,
+        },
+        `checks.${i}.fitted`,
+      )
   }
   await refreshBikeState(work, bikeId)
   await audited(work, 'checked', 'bike', bikeId, { items: checks.map(({ item }) => item) })
   return otherWearOf(work, bikeId)
 }
+
+/** A new one of which nobody says what it is. */
+const UNSAID: FittedPart = { partId: null, name: null, price: null }
 
 type Seen = Pick<WearCheckRow, 'grade' | 'result' | 'typed' | 'mm' | 'minimumMm' | 'u'>
 const NOTHING: Seen = { grade: null, result: null, typed: null, mm: null, minimumMm: null, u: null }
@@ -89,6 +109,7 @@ export async function withdrawWearCheck(
   const gone = { unknown: 'check-unknown', already: 'check-gone' } as const
   const check = await withdraw(work, WEAR_CHECKS, checkId, { id, reason }, gone)
   await lockBikeState(work, check.bikeId)
+  await unfitFor(work, checkId, reason)
   await refreshBikeState(work, check.bikeId)
   await audited(work, 'withdrew', 'wear-check', checkId, { reason })
   return otherWearOf(work, check.bikeId)

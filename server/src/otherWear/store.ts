@@ -1,10 +1,9 @@
 import {
   dueAgainKm,
-  distanceBetween,
   itemsOf,
   resultOfGrade,
   rotorWear,
-  totalKm,
+  ofPresent,
   type Assumptions,
   type DriveType,
   type RotorWear,
@@ -15,6 +14,8 @@ import {
 import type { ItemNow, OtherWear, WearCheck } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { bikeDistance, shopRiding, type BikeDistance, type ShopRiding } from '../distance/bikeDistanceStore.ts'
+import { distanceOfBike, lastOf, runOf } from '../distance/bikeRun.ts'
+import { componentRows } from '../components/store.ts'
 import { ProblemError } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { dayIn, daysLater } from '../days/days.ts'
@@ -67,14 +68,17 @@ export async function otherWearOf(work: Work, bikeId: string): Promise<OtherWear
   const distance = await bikeDistance(work, { id: bikeId, customerId: bike.customerId }, assumed, shopRiding(work))
   const run = runOf(distance)
   const rows = await looks(work, bikeId)
+  const fitted = await onNow(work, bikeId)
   const there = itemsOf(bike)
-  // What was looked at once stays on the list, whatever is said of the bike by now.
-  const items = [...there, ...new Set(rows.map(({ item }) => item).filter((item) => !there.includes(item)))]
+  // What was looked at once, or fitted, stays on the list, whatever is said of the bike by now.
+  const known = [...rows.map(({ item }) => item), ...fitted.keys()]
+  const items = [...there, ...new Set(known.filter((item) => !there.includes(item)))]
   return {
     items: items.map((item) =>
       itemNow(
         item,
         rows.filter((row) => row.item === item),
+        fitted.get(item) ?? null,
         { run, now: work.now, kmPerDay: distance.rate.kmPerDay, today: dayIn(bike.timeZone, work.now) },
         assumed,
       ),
@@ -96,48 +100,28 @@ export async function wearNext(
   known: { readonly distance?: BikeDistance; readonly riding?: ShopRiding } = {},
 ): Promise<string | null> {
   const rows = await looks(work, bikeId)
-  if (rows.length === 0) return null
-  const distance = known.distance ?? (await distanceOf(work, bikeId, assumed, known.riding))
+  const fitted = await onNow(work, bikeId)
+  if (rows.length === 0 && fitted.size === 0) return null
+  const distance = known.distance ?? (await distanceOfBike(work, bikeId, assumed, known.riding))
   // Nothing in it depends on today: it is what the last look, or the last distance since, gives.
-  const now = new Date(Math.max(lastOf(distance), ...rows.map(({ at }) => at.getTime())))
+  const now = new Date(
+    Math.max(
+      lastOf(distance),
+      ...[...rows.map(({ at }) => at), ...[...fitted.values()].map(({ from }) => from)].map(Number),
+    ),
+  )
   const riding = { run: runOf(distance), now, kmPerDay: distance.rate.kmPerDay, today: dayIn(zone, now) }
-  const days = [...new Set(rows.map(({ item }) => item))].flatMap((item) => {
+  const days = [...new Set([...rows.map(({ item }) => item), ...fitted.keys()])].flatMap((item) => {
     const { dueOn } = itemNow(
       item,
       rows.filter((row) => row.item === item),
+      fitted.get(item) ?? null,
       riding,
       assumed,
     )
     return dueOn ?? []
   })
   return days.sort()[0] ?? null
-}
-
-async function distanceOf(
-  work: Work,
-  bikeId: string,
-  assumed: Assumptions,
-  shop = shopRiding(work),
-): Promise<BikeDistance> {
-  const [{ customerId } = { customerId: '' }] = await work.select<{ customerId: string }>(
-    'SELECT customer_id AS "customerId" FROM bikes WHERE id = :bikeId',
-    { bikeId },
-  )
-  return bikeDistance(work, { id: bikeId, customerId }, assumed, shop)
-}
-
-/** The last moment a bike's distance is known of, ms; -Infinity for never. */
-const lastOf = ({ view, entries }: BikeDistance): number =>
-  Math.max(view.lastAt ?? -Infinity, ...entries.map(({ at }) => at.getTime()))
-
-/** What a bike has run up to a moment since it is known here, with what it ran by its rate since the last entry, km. */
-function runOf(distance: BikeDistance): (at: Date) => number | null {
-  const { view, rate } = distance
-  const last = lastOf(distance)
-  if (!Number.isFinite(last)) return () => null
-  return (at) =>
-    totalKm(distanceBetween(view.segments, -Infinity, at.getTime())) +
-    (Math.max(0, at.getTime() - last) / 86_400_000) * rate.kmPerDay
 }
 
 interface Riding {
@@ -147,23 +131,50 @@ interface Riding {
   readonly today: string
 }
 
-function itemNow(item: WearItemId, rows: readonly Row[], riding: Riding, assumed: Assumptions): ItemNow {
+/** The one of an item that is on, as far as anybody said. */
+interface OnNow {
+  readonly name: string | null
+  readonly from: Date
+}
+
+/** Things that are on a bike beside its chain. */
+async function onNow(work: Work, bikeId: string): Promise<ReadonlyMap<WearItemId, OnNow>> {
+  const rows = await componentRows(work, bikeId)
+  return new Map(rows.flatMap(({ item, name, from, to }) => (to === null ? [[item, { name, from }] as const] : [])))
+}
+
+/** @param all looks at the item, newest first; of those before the one that is on, only their history is left */
+function itemNow(
+  item: WearItemId,
+  all: readonly Row[],
+  on: OnNow | null,
+  riding: Riding,
+  assumed: Assumptions,
+): ItemNow {
   const { run, now, kmPerDay, today } = riding
+  const rows = all.filter(({ id }) =>
+    ofPresent(
+      all.map((row) => ({ id: row.id, at: row.at.getTime() })),
+      on?.from.getTime() ?? null,
+    ).some((one) => one.id === id),
+  )
   const minimumMm = rows.find((row) => row.minimumMm !== null)?.minimumMm ?? null
   const [latest] = rows
   const rotor = rotorOf(rows, minimumMm, riding, assumed)
-  const result = rotor?.result ?? (latest ? resultOf(latest) : null)
-  const gone = latest && (run(now) ?? 0) - (run(latest.at) ?? 0)
+  // Nobody has looked at a new one yet: it is as good as new, and due its first look.
+  const since = latest?.at ?? on?.from
+  const result = rotor?.result ?? (latest ? resultOf(latest) : on ? 'good' : null)
+  const gone = since && (run(now) ?? 0) - (run(since) ?? 0)
   const dueKm =
     rotor?.dueKm ??
-    (latest && result !== null && gone !== undefined
+    (result !== null && gone !== undefined
       ? result === 'change'
         ? 0
         : dueAgainKm(item, result, assumed.otherWear) - gone
       : null)
   return {
     item,
-    checks: rows.map((row) => asCheck(row, run)),
+    checks: all.map((row) => asCheck(row, run)),
     result,
     rotor: rotor && {
       now: rotor.now,
@@ -172,6 +183,11 @@ function itemNow(item: WearItemId, rows: readonly Row[], riding: Riding, assumed
       left: [...rotor.left],
     },
     minimumMm,
+    on: on && {
+      name: on.name,
+      from: on.from.toISOString(),
+      km: (run(now) ?? 0) - (run(on.from) ?? 0),
+    },
     dueKm,
     dueOn:
       dueKm === null
@@ -184,7 +200,7 @@ function itemNow(item: WearItemId, rows: readonly Row[], riding: Riding, assumed
   }
 }
 
-/** Every measurement of the rotor that is on: back to the look at which it was new. */
+/** What the rotor that is on has left, by every measurement of it. */
 function rotorOf(
   rows: readonly Row[],
   minimumMm: number | null,
@@ -192,8 +208,7 @@ function rotorOf(
   assumed: Assumptions,
 ): RotorWear | null {
   if (minimumMm === null) return null
-  const since = rows.findIndex(({ renewed }) => renewed)
-  const readings = (since < 0 ? rows : rows.slice(0, since + 1)).flatMap(({ mm, u, at }) =>
+  const readings = rows.flatMap(({ mm, u, at }) =>
     mm === null ? [] : [{ km: run(at) ?? 0, mm, u: u ?? assumed.otherWear.rotorUMm }],
   )
   return readings.length === 0 ? null : rotorWear({ minimumMm, readings, kmNow: run(now) ?? 0 }, assumed.otherWear)

@@ -27,6 +27,7 @@ const MOVING: readonly {
   { table: 'distance_entries' },
   { table: 'rides' },
   { table: 'wear_checks' },
+  { table: 'components' },
   { table: 'jobs' },
   { table: 'event_dates' },
   { table: 'ride_imports' },

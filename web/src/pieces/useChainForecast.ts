@@ -28,6 +28,7 @@ export function useChainForecast(record: BikeRecord | undefined, withCosts = fal
     record && given && withCosts
       ? {
           bySpeeds: SHIPPED_RULES[0].limits[driveClassOf(given.drive)].change,
+          sFrom: record.sprocketsFrom,
           earlier: record.earlierChains as EarlierChain[],
           prices: pricesOf(ownPricesOf(record), assumptionsWith(record.assumptions).economics),
         }

@@ -15,6 +15,8 @@ import {
 export interface CostsFor {
   /** The limit by speeds, %. */
   readonly bySpeeds: number
+  /** Where the chain was when the cassette was fitted, thousand weighted km. */
+  readonly sFrom: number
   /** Chains that ran on the same sprockets before, or in turn. */
   readonly earlier: readonly EarlierChain[]
   readonly prices: WearPrices

@@ -28,6 +28,7 @@ import { apiTokens } from './0028-api-tokens.ts'
 import { mail } from './0029-mail.ts'
 import { bikeTwins } from './0030-bike-twins.ts'
 import { indoors } from './0031-indoors.ts'
+import { components } from './0033-components.ts'
 import { joining } from './0032-joining.ts'
 import { gone } from './0014-gone.ts'
 import { otherWear } from './0011-other-wear.ts'
@@ -66,4 +67,5 @@ export const migrations: readonly Migration[] = [
   bikeTwins,
   indoors,
   joining,
+  components,
 ]

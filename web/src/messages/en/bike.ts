@@ -37,6 +37,9 @@ export const bike = {
   corrected: 'corrected: ',
   was: 'was',
   fitted: 'Chain fitted: {{chain}}',
+  partOn: 'New {{item}}: {{name}}',
+  partOn_unnamed: 'New {{item}}',
+  partOff: '{{item}} came off',
   cameIn: 'Came in with {{chain}}',
   takenOff: 'Chain taken off',
   takenOffReason: {

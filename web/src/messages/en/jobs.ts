@@ -98,6 +98,7 @@ export const jobs = {
   position: { upright: 'upright', 'upside-down': 'upside down', 'on-side': 'on its side' },
   positionLabel: 'The bike is',
   closing: 'Everything is done. Close the job',
+  cassette: 'Which cassette went on?',
   click: 'How did the link click?',
   clickOf: { firm: 'firmly', weak: 'weakly', none: 'not at all' },
   taken: 'Minutes taken',

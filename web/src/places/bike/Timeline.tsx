@@ -84,6 +84,7 @@ export function Timeline({
 
 function EventItem({ event, unit }: { event: BikeRecord['events'][number]; unit: 'km' | 'mi' }) {
   const { t } = useTranslation()
+  const itemName = event.item === null ? '' : t(`otherWear.item.${event.item}`)
   const text = {
     fitted: () => t('bike.fitted', { chain: event.text ?? '' }),
     'came-with': () => t('bike.cameIn', { chain: event.text ?? '' }),
@@ -93,6 +94,12 @@ function EventItem({ event, unit }: { event: BikeRecord['events'][number]; unit:
     shortened: () => t('bike.shortened', { count: event.value ?? 0 }),
     cut: () => t('bike.cut', { count: event.value ?? 0 }),
     rejoined: () => t('bike.rejoined'),
+    'part-on': () =>
+      event.text === null
+        ? t('bike.partOn', { context: 'unnamed', item: itemName, name: '' })
+        : t('bike.partOn', { item: itemName, name: event.text }),
+    'part-off': () =>
+      `${t('bike.partOff', { item: itemName })}${event.text === null ? '' : `: ${saidOf(t, 'bike.takenOffReason', event.text)}`}`,
   }[event.kind]()
   return (
     <Box>

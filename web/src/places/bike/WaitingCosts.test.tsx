@@ -45,7 +45,12 @@ function said(sNow: number, { before = [] as number[], marked = false, worn = nu
   const input = chain(sNow)
   const costs: WearCosts | null = wearCosts(
     input,
-    { bySpeeds: 0.5, prices: { chain: 42, cassette: 64, rings: 95 }, earlier: before.map(chain) },
+    {
+      bySpeeds: 0.5,
+      prices: { chain: 42, cassette: 64, rings: 95 },
+      sFrom: 0,
+      earlier: before.map((km) => ({ ...chain(km), sFrom: 0 })),
+    },
     DEFAULTS,
   )
   const record = {

@@ -83,7 +83,14 @@ function OneStep({ step, open, onOpen }: { step: CareStep; open: boolean; onOpen
       <ButtonBase
         onClick={onOpen}
         aria-expanded={open}
-        sx={{ width: '100%', py: 0.6, font: 'inherit', textAlign: 'left', justifyContent: 'flex-start' }}
+        sx={{
+          width: '100%',
+          py: 0.6,
+          font: 'inherit',
+          textAlign: 'left',
+          justifyContent: 'flex-start',
+          verticalAlign: 'top',
+        }}
       >
         <Typography component="span">
           {saidWith(t, `steps.${id}.what`, words)}

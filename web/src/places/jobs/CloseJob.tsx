@@ -1,10 +1,10 @@
 import { Box, Stack, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { useState } from 'react'
 import { flushSync } from 'react-dom'
-import { useWatch } from 'react-hook-form'
+import { useFormContext, useWatch } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
 import { CLICKS, JOB_REASONS, OLD_FATES, type Click, type JobEntry, type JobNow, type StepNow } from '@pelrin/core'
-import { endpoints, type Job } from '@pelrin/contract'
+import { endpoints, type FittedPart, type Job } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { staleOfBike } from '../../api/useBikeWrite.ts'
 import { Choice } from '../../forms/Choice.tsx'
@@ -16,6 +16,7 @@ import { useWriteForm } from '../../forms/useWriteForm.ts'
 import { useCommands } from '../../keys/useCommands.ts'
 import { useBikeChains } from '../../api/queries.ts'
 import { ClosingDialog } from '../../pieces/ClosingDialog.tsx'
+import { FittedField, UNSAID_PART } from '../../pieces/FittedField.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { afterOutbox } from './useJob.ts'
@@ -27,6 +28,7 @@ interface TypedClosing {
   readonly click: Click | null
   readonly byFeel: boolean
   readonly linkPartId: string | null
+  readonly cassette: FittedPart | null
   readonly minutes: string
   readonly pitches: string
 }
@@ -35,6 +37,7 @@ interface TypedClosing {
 export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
   const { t } = useTranslation()
   const oldBack = now.plan.outcomes.includes('skips-old-back')
+  const skipped = now.plan.outcomes.includes('skips-cassette')
   const entryAt = (id: StepNow['id']): JobEntry | null => now.steps.find((step) => step.id === id)?.done?.entry ?? null
   const [heard, counted] = [entryAt('look-click'), entryAt('length-new')]
   const clicks = now.plan.joint.kind === 'link' && !oldBack
@@ -44,6 +47,7 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
     click: heard?.asks === 'click' ? heard.click : null,
     byFeel: false,
     linkPartId: null,
+    cassette: skipped ? UNSAID_PART : null,
     minutes: String(Math.max(1, Math.round(now.minutes))),
     pitches: String(counted?.asks === 'new-count' ? counted.pitches : now.plan.chain.pitches),
   }
@@ -61,7 +65,7 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
     send: (body, { id }) =>
       afterOutbox(() =>
         // What it was asked with is part of the key: a second try after a correction is another request.
-        ask(endpoints.closeJob, { params: { id: job.id }, key: `${id}-${Object.values(body).join('-')}`, body }),
+        ask(endpoints.closeJob, { params: { id: job.id }, key: `${id}-${wordsOf(body)}`, body }),
       ),
     done: () => undefined,
   })
@@ -81,6 +85,7 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
         {t('jobs.closing')}
       </Typography>
       {clicks && <HowItClicked onSay={say} />}
+      {skipped && <Cassette />}
       <Box sx={{ display: 'grid', columnGap: 2, gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' } }}>
         <Choice
           name="oldReason"
@@ -125,6 +130,31 @@ export function CloseJob({ job, now }: { job: Job; now: JobNow }) {
         {t('jobs.close')}
       </KeyButton>
     </FormOf>
+  )
+}
+
+/** What is sent, in a line. */
+const wordsOf = ({ cassette, ...body }: Readonly<Record<string, unknown>> & { cassette: FittedPart | null }): string =>
+  [...Object.values(body).map(String), cassette?.partId ?? encodeURIComponent(cassette?.name ?? '')].join('-')
+
+/** Which cassette was fitted because the new chain skipped. */
+function Cassette() {
+  const { t } = useTranslation()
+  const { setValue, formState } = useFormContext<TypedClosing>()
+  const cassette = useWatch<TypedClosing, 'cassette'>({ name: 'cassette' })
+  const wrong = formState.errors.cassette as { partId?: { message?: string } } | undefined
+  return (
+    <Stack sx={{ gap: 1 }}>
+      <Typography variant="h2" component="h3">
+        {t('jobs.cassette')}
+      </Typography>
+      <FittedField
+        item="cassette"
+        value={cassette ?? UNSAID_PART}
+        wrong={wrong?.partId?.message}
+        onChange={(fitted) => setValue('cassette', fitted)}
+      />
+    </Stack>
   )
 }
 

@@ -5,6 +5,7 @@ import { TOOTH_GRADES, wearItem, WEAR_RESULTS, type WearResult } from '@pelrin/c
 import type { ItemNow } from '@pelrin/contract'
 import { day, distance, number, percent } from '../../messages/format.ts'
 import { Cap } from '../../pieces/Cap.tsx'
+import { FittedField, UNSAID_PART } from '../../pieces/FittedField.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ToothDrawing } from '../../pieces/ToothDrawing.tsx'
 import { ink } from '../../theme/theme.ts'
@@ -27,7 +28,7 @@ export function ItemRow({
   line: Line
   chosen: boolean
   unit: 'km' | 'mi'
-  wrong: { typed: string | undefined; minimum: string | undefined }
+  wrong: { typed: string | undefined; minimum: string | undefined; fitted: string | undefined }
   onChoose: () => void
   onSay: (line: Line) => void
   onBack: (checkId: string) => void
@@ -145,18 +146,47 @@ export function ItemRow({
             />
           </>
         )}
-        {(line.grade !== undefined || line.result !== undefined || (line.typed ?? '') !== '') && (
-          <FormControlLabel
-            control={<Checkbox checked={line.renewed ?? false} onChange={(_, renewed) => onSay({ renewed })} />}
-            label={
-              <>
-                {t('otherWear.renewed')} {chosen && <Cap of="otherWear.renewed" />}
-              </>
-            }
-          />
-        )}
+        <Renewed now={now} line={line} chosen={chosen} wrong={wrong.fitted} onSay={onSay} />
       </Stack>
     </Box>
+  )
+}
+
+/** Whether the part was changed for a new one at this look, and for which. */
+function Renewed({
+  now,
+  line,
+  chosen,
+  wrong,
+  onSay,
+}: {
+  now: ItemNow
+  line: Line
+  chosen: boolean
+  wrong: string | undefined
+  onSay: (line: Line) => void
+}) {
+  const { t } = useTranslation()
+  if (line.grade === undefined && line.result === undefined && (line.typed ?? '') === '') return null
+  return (
+    <>
+      {line.renewed === true && (
+        <FittedField
+          item={now.item}
+          value={line.fitted ?? UNSAID_PART}
+          wrong={wrong}
+          onChange={(fitted) => onSay({ fitted })}
+        />
+      )}
+      <FormControlLabel
+        control={<Checkbox checked={line.renewed ?? false} onChange={(_, renewed) => onSay({ renewed })} />}
+        label={
+          <>
+            {t('otherWear.renewed')} {chosen && <Cap of="otherWear.renewed" />}
+          </>
+        }
+      />
+    </>
   )
 }
 
@@ -212,8 +242,13 @@ function Choice({
 function Known({ now, unit }: { now: ItemNow; unit: 'km' | 'mi' }) {
   const { t } = useTranslation()
   const [latest] = now.checks
-  if (!latest) return t('otherWear.never')
   const { rotor, dueKm, dueOn, minimumMm } = now
+  const on =
+    now.on &&
+    (now.on.name === null
+      ? t('otherWear.onSince', { context: 'unnamed', km: distance(now.on.km ?? 0, unit) })
+      : t('otherWear.onSince', { name: now.on.name, km: distance(now.on.km ?? 0, unit) }))
+  if (!latest) return on ?? t('otherWear.never')
   const seen =
     latest.mm === null
       ? t('otherWear.last', {
@@ -243,5 +278,5 @@ function Known({ now, unit }: { now: ItemNow; unit: 'km' | 'mi' }) {
         : dueOn === null
           ? t('otherWear.dueNoDate', { km: distance(dueKm, unit) })
           : t('otherWear.due', { km: distance(dueKm, unit), date: day(dueOn) })
-  return [seen, foretold, due].filter((part) => part !== null).join('; ')
+  return [on, seen, foretold, due].filter((part) => part !== null).join('; ')
 }

@@ -110,7 +110,11 @@ function OnePass({ bikeId, wear, unit }: { bikeId: string; wear: OtherWear; unit
             line={pass[now.item] ?? {}}
             chosen={i === at}
             unit={unit}
-            wrong={{ typed: wrongAt(now.item, 'typed'), minimum: wrongAt(now.item, 'minimumTyped') }}
+            wrong={{
+              typed: wrongAt(now.item, 'typed'),
+              minimum: wrongAt(now.item, 'minimumTyped'),
+              fitted: wrongAt(now.item, 'fitted.partId'),
+            }}
             onChoose={() => setAt(i)}
             onSay={(line) => say(now.item, line)}
             onBack={setBack}

@@ -1,5 +1,5 @@
 import { wearItem, WEAR_RESULTS, TOOTH_GRADES, type ToothGrade, type WearItemId, type WearResult } from '@pelrin/core'
-import type { TakeWearCheck } from '@pelrin/contract'
+import type { FittedPart, TakeWearCheck } from '@pelrin/contract'
 
 /** What was chosen or typed for one item in this pass. */
 export interface Line {
@@ -8,6 +8,7 @@ export interface Line {
   readonly typed?: string
   readonly minimumTyped?: string
   readonly renewed?: boolean
+  readonly fitted?: FittedPart
 }
 export type Pass = Readonly<Partial<Record<WearItemId, Line>>>
 
@@ -29,7 +30,7 @@ export function looksOf(items: readonly WearItemId[], pass: Pass, newId: () => s
   return items.flatMap((item) => {
     const line = pass[item]
     if (!line || !given(line)) return []
-    const { grade = null, result = null, typed = '', minimumTyped = '', renewed = false } = line
+    const { grade = null, result = null, typed = '', minimumTyped = '', renewed = false, fitted = null } = line
     return [
       {
         id: newId(),
@@ -39,6 +40,7 @@ export function looksOf(items: readonly WearItemId[], pass: Pass, newId: () => s
         typed: typed.trim() === '' ? null : typed.trim(),
         minimumTyped: minimumTyped.trim() === '' ? null : minimumTyped.trim(),
         renewed,
+        fitted: renewed ? fitted : null,
         note: null,
       },
     ]
