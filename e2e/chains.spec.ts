@@ -1,13 +1,15 @@
 import { expect } from '@playwright/test'
 import { endWord, expectAccessible, putOnStand, signIn, test } from './bench.ts'
 
-test('a courier’s chains are swapped in two keys, taken back, added to, and each has its page', async ({ page }) => {
+test('a courier’s chains are swapped in three keys, the click of the link among them, taken back, added to, and each has its page', async ({ page }) => {
   await signIn(page)
   await putOnStand(page, 'courier', 'Mara Lisk')
   const rows = page.getByRole('list', { name: 'Chains of this bike' }).getByRole('listitem')
   await endWord(page)
   await test.step('S and a digit put another chain on', async () => {
     await page.keyboard.press('s')
+    await page.keyboard.press('1')
+    await expect(page.getByRole('dialog', { name: /^Back on: / })).toContainText('closed 3 of 5 times')
     await page.keyboard.press('1')
     await expect(page.getByText('Ostling Halyard 12, blue tie is on.')).toBeVisible()
     await expect(rows).toHaveCount(3)

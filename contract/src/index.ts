@@ -113,6 +113,7 @@ export const capabilities = {
   backups: backupsEndpoints,
   reminders: remindersEndpoints,
   chains: chainsEndpoints,
+  components: componentsEndpoints,
   mends: mendsEndpoints,
   sheets: sheetsEndpoints,
   otherWear: otherWearEndpoints,

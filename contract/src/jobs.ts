@@ -4,6 +4,7 @@ import {
   JOB_OUTCOMES,
   JOB_REASONS,
   OLD_FATES,
+  ON_BIKE_WAYS,
   POSITIONS,
   POT_RECIPES,
   PREPARE_SCHOOLS,
@@ -76,6 +77,12 @@ const hangs = v.nullable(v.picklist(CHAIN_HANGS, 'field-invalid'))
 export const JobEntry = v.variant('asks', [
   v.object({ asks: v.literal('old-count'), pitches: Pitches, small: hangs, large: hangs }),
   v.object({ asks: v.literal('way'), way: v.picklist(['marked', 'not-known'], 'field-invalid') }),
+  v.object({
+    asks: v.literal('size'),
+    way: v.picklist(ON_BIKE_WAYS, 'field-invalid'),
+    counted: Pitches,
+    addPitches: v.pipe(v.number('number-malformed'), v.minValue(0, 'added-range'), v.maxValue(12, 'added-range')),
+  }),
   v.object({ asks: v.literal('new-count'), pitches: Pitches }),
   v.object({ asks: v.literal('click'), click: Click }),
 ])

@@ -1,4 +1,4 @@
-import { CHAINS_OF, OUTCOMES, PARTS_FACTS, PRESENT_JOINTS, REUSE_SCHOOLS, SUSPENSIONS } from '@pelrin/core'
+import { CHAIN_HANGS, CHAINS_OF, OUTCOMES, PARTS_FACTS, PRESENT_JOINTS, REUSE_SCHOOLS, SUSPENSIONS } from '@pelrin/core'
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
 import { Id, line, Moment } from './common.ts'
@@ -64,6 +64,8 @@ export const DriveDescription = v.object({
   axleMm: v.nullable(v.object({ from: v.number(), to: v.number() })),
   takenOff: v.boolean(),
   /** A tandem's second chain: teeth of its two rings, and how far apart the eccentric lets them stand, mm. */
+  /** The count found on the bike itself; null: nobody sized it there. */
+  ownPitches: v.nullable(v.number()),
   timing: v.nullable(v.object({ teeth: v.array(v.number()), fromMm: v.number(), toMm: v.number() })),
   /** A front derailleur's cage, a chain guide, or neither. */
   guide: v.nullable(ChainGuide),
@@ -88,6 +90,8 @@ export const PresentJointSeen = v.object({
 })
 export type PresentJointSeen = v.InferOutput<typeof PresentJointSeen>
 
+const Hung = v.nullable(v.picklist(CHAIN_HANGS))
+
 /** What is known of a bike for choosing its parts. */
 export const PartsFacts = v.object({
   version: v.number(),
@@ -97,6 +101,8 @@ export const PartsFacts = v.object({
   /** The chain that is on: its count, whole as it was when new, and which part it is. */
   oldPitches: counted,
   presentChainId: v.nullable(Id),
+  /** How it hung when somebody looked: whether its count is to be matched follows from it. */
+  oldLook: v.object({ small: Hung, large: Hung }),
   present: v.nullable(PresentJointSeen),
   systems: v.array(DriveSystem),
   kept: v.nullable(KeptParts),

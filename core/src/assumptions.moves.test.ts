@@ -282,6 +282,7 @@ const RESULTS: Readonly<Partial<Record<ActsOn, (assumed: Assumptions) => unknown
   lengths: (a) => [
     derailleurLength(drive, a),
     derailleurLength({ ...drive, suspension: 'rigid' }, a),
+    derailleurLength({ ...drive, growthMm: 30 }, a),
     derailleurLength({ ...drive, fronts: [50, 34], sprockets: [11, 32], suspension: 'rigid' }, a),
     derailleurLength({ ...drive, sprockets: [10, 44] }, a),
     derailleurLength({ ...drive, pulleys: [12, 12] }, a),

@@ -323,7 +323,21 @@ export const DECLARED = {
       'pitches',
       [0, 8],
       'lengths',
-      'Pitches added further with full suspension on a wide cassette',
+      'Pitches added further with full suspension of a short travel on a wide cassette',
+    ),
+    addedLongTravel: whole(
+      2,
+      'pitches',
+      [0, 8],
+      'lengths',
+      'Pitches added further with full suspension of a long travel on a wide cassette',
+    ),
+    shortTravelMm: value(
+      15,
+      'mm',
+      [0, 80],
+      'lengths',
+      'A travel is short where the chainstay grows through it by no more than',
     ),
     pulleyTeeth: whole(11, 'teeth', [8, 20], 'lengths', 'Pulleys take more chain when they are larger than'),
     pitchesPerPulleyTooth: value(

@@ -1,48 +1,15 @@
+import { JOINT_SHAPES } from './jointDrawings.ts'
+import { ROUTE_SHAPES } from './routeDrawings.ts'
+import { WAX_SHAPES } from './waxDrawings.ts'
+import { arrow as arrowTo, circle, cross, HEAVY, path, tick } from './hand.ts'
 import { linePath, type Drawing, type InkName, type Shape } from './shapes.ts'
 
-/** What a step is shown by, where a look says more than words. */
-export const STEP_DRAWINGS = [
-  'cage-tab',
-  'ends-both-inner',
-  'ends-one-outer',
-  'wide-narrow',
-  'click-sides',
-  'clip-way',
-  'stiff-link',
-] as const
-export type StepDrawing = (typeof STEP_DRAWINGS)[number]
-
-const FINE = 1.6
-const HEAVY = 3
-const PITCH = 40
 const WIDTH = 300
 const HEIGHT = 120
 
-const path = (d: string, more: Partial<Extract<Shape, { kind: 'path' }>> = {}): Shape => ({
-  kind: 'path',
-  d,
-  stroke: 'edge',
-  width: FINE,
-  round: true,
-  ...more,
-})
-const circle = (cx: number, cy: number, r: number, fill: InkName = 'sheet', stroke: InkName = 'edge'): Shape => ({
-  kind: 'circle',
-  cx,
-  cy,
-  r,
-  fill,
-  stroke,
-  width: FINE,
-})
-const arrow = (x: number, y: number, long: number, stroke: InkName = 'steel'): Shape => {
-  const back = long > 0 ? -9 : 9
-  return path(`M${x} ${y}h${long}m${back} -6l${-back} 6l${back} 6`, { stroke, width: HEAVY })
-}
-/** What is wrong is crossed out. */
-const cross = (x: number, y: number, r = 9): Shape =>
-  path(`M${x - r} ${y - r}l${2 * r} ${2 * r}M${x + r} ${y - r}l${-2 * r} ${2 * r}`, { stroke: 'madder', width: HEAVY })
-const tick = (x: number, y: number): Shape => path(`M${x - 8} ${y}l6 7l12 -14`, { stroke: 'steel', width: HEAVY })
+const PITCH = 40
+const arrow = (x: number, y: number, long: number, stroke: InkName = 'steel'): Shape =>
+  arrowTo(x, y, x + long, y, stroke)
 
 /** A link's plate from the side, waist and all. */
 function plate(x: number, y: number, r: number, more: Partial<Extract<Shape, { kind: 'path' }>> = {}): Shape {
@@ -99,7 +66,7 @@ function fromAbove(x: number, proud: boolean): Shape[] {
   ]
 }
 
-const SHAPES: Readonly<Record<StepDrawing, readonly Shape[]>> = {
+const OWN_SHAPES = {
   // The chain comes from the sprocket, in front of the upper pulley, inside the tab, round the lower pulley.
   'cage-tab': [
     path(
@@ -172,7 +139,18 @@ const SHAPES: Readonly<Record<StepDrawing, readonly Shape[]>> = {
     path('M206 104c8 -4 12 -10 13 -18m-6 5l6 -5l5 6', { stroke: 'madder', width: 2.2 }),
     arrow(80, 16, -50),
   ],
-}
+} as const satisfies Readonly<Record<string, readonly Shape[]>>
+
+const SMALL = { width: WIDTH, height: HEIGHT } as const
+const LARGE = { width: 340, height: 152 } as const
+const SHAPES = { ...OWN_SHAPES, ...JOINT_SHAPES, ...ROUTE_SHAPES, ...WAX_SHAPES } as const
+
+/** What a step is shown by, where a look says more than words. */
+export type StepDrawing = keyof typeof SHAPES
+export const STEP_DRAWINGS = Object.keys(SHAPES) as StepDrawing[]
 
 /** A step's drawing: two line weights, no text, the ink of the theme. */
-export const stepDrawing = (step: StepDrawing): Drawing => ({ width: WIDTH, height: HEIGHT, shapes: SHAPES[step] })
+export const stepDrawing = (step: StepDrawing): Drawing => ({
+  ...(step in OWN_SHAPES ? SMALL : LARGE),
+  shapes: SHAPES[step],
+})

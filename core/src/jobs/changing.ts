@@ -15,6 +15,7 @@ export type ChangeStepId =
   | 'wipe-coat'
   | 'hang-new'
   | 'degrease-link'
+  | 'size-on-bike'
   | 'length-new'
   | 'cut'
   | 'wipe-ends'
@@ -127,6 +128,16 @@ export const BETWEEN: readonly StepRule<JobPlan, ChangeStepId>[] = [
     minutes: 1,
     tools: () => ['degreaser', 'cloth', 'gloves'],
     hazards: () => ['solvent'],
+  },
+  {
+    id: 'size-on-bike',
+    phase: 'cut',
+    when: ({ chain }) => chain.toSize === true,
+    minutes: 6,
+    tools: () => ['hook', 'rule'],
+    hazards: () => ['fingers', 'spring'],
+    checked: true,
+    asks: 'size',
   },
   {
     id: 'length-new',

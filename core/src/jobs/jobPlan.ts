@@ -1,5 +1,5 @@
 import type { CareKind } from '../forecast/priors.ts'
-import type { CutPlan } from '../length/cutPlan.ts'
+import type { CutPlan, CutPlanInput } from '../length/cutPlan.ts'
 import type { JobDrive, JobJoint, JointNow, RePress } from './chainWork.ts'
 import type { JobSchools, Position } from './schools.ts'
 
@@ -28,6 +28,12 @@ export interface JobChain {
   readonly pitches: number
   readonly cut: Pick<CutPlan, 'cuts' | 'ends' | 'offcut' | 'boxes'>
   readonly markedOut: boolean
+  /** How it comes out of its box and what closes it: what is cut follows from these once its length is found on the bike. Absent of jobs begun before there was that. */
+  readonly box?: Pick<CutPlanInput, 'inBox' | 'boxEnds' | 'closedBy'>
+  /** Nobody knows its length yet: it is found on the bike. */
+  readonly toSize?: boolean
+  /** What its drive wants added to a loop that is wrapped round. */
+  readonly addPitches?: number
   /** It comes waxed out of its box. */
   readonly readyWaxed: boolean
 }

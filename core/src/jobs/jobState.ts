@@ -1,5 +1,7 @@
 import { fittingSteps, type JobStep } from './fittingSteps.ts'
-import type { JobOutcome, JobPlan, OldFate } from './jobPlan.ts'
+import { cutPlan } from '../length/cutPlan.ts'
+import { onBikePitches, type OnBike } from '../length/onBike.ts'
+import type { JobChain, JobOutcome, JobPlan, OldFate } from './jobPlan.ts'
 import type { JobSchools } from './schools.ts'
 import type { StepId } from './steps.ts'
 
@@ -27,6 +29,11 @@ export type JobEntry =
       readonly large: ChainHangs | null
     }
   | { readonly asks: 'way'; readonly way: 'marked' | 'not-known' }
+  | ({
+      readonly asks: 'size'
+      /** What the drive wants added to what was wrapped round. */
+      readonly addPitches: number
+    } & OnBike)
   | { readonly asks: 'new-count'; readonly pitches: number }
   | { readonly asks: 'click'; readonly click: Click }
 
@@ -76,6 +83,12 @@ export interface JobNow {
 /** Longer than this nobody works between two steps: the bike was left standing. */
 const UNSEEN_MS = 30 * 60_000
 
+/** A new chain once its length was found on the bike: what is cut off it follows. */
+function sized(chain: JobChain, { way, counted, addPitches }: OnBike & { addPitches: number }): JobChain {
+  const pitches = onBikePitches({ way, counted }, addPitches)
+  return { ...chain, pitches, ...(chain.box ? { cut: cutPlan({ pitches, ...chain.box }) } : {}) }
+}
+
 /**
  * What a job has come to: the plan with what was chosen and what happened, its steps, and who did which. Events count by when
  * they happened, so that one that was written without a connection takes its place.
@@ -102,6 +115,7 @@ export function jobNow(begun: JobPlan, events: readonly JobEvent[]): JobNow {
         break
       case 'entered':
         doing(event, { entry: event.entry })
+        if (event.entry.asks === 'size') plan = { ...plan, chain: sized(plan.chain, event.entry) }
         // Half closed is not closed: it wants a new link, and is looked at again.
         if (event.entry.asks === 'click' && event.entry.click !== 'firm') {
           outcomes.add('no-click')

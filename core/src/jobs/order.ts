@@ -47,6 +47,8 @@ export const COMES_BEFORE: readonly (readonly [first: string, then: string])[] =
   ['dry', 'drop-each-roller'],
   ['dry', 'drip-each-roller'],
   ['strip', 'wax-first'],
+  ['size-on-bike', 'length-new'],
+  ['size-on-bike', 'cut'],
   // Ends are right, and the side and the way are known, before anything is threaded.
   ['check-ends', 'route-front'],
   ['direction', 'route-front'],

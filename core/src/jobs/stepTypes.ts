@@ -45,7 +45,7 @@ export const TOOLS = [
 export type Tool = (typeof TOOLS)[number]
 
 /** Something typed or chosen that a step stands for: it is not done by a tick. */
-export type StepAsk = 'old-count' | 'way' | 'new-count' | 'click' | 'baseline'
+export type StepAsk = 'old-count' | 'way' | 'size' | 'new-count' | 'click' | 'baseline'
 
 /** One entry of a table of steps: when it applies, and what it wants. */
 export interface StepRule<Plan, Id extends string> {

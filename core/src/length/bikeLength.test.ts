@@ -25,6 +25,7 @@ const derailleur: BikeLengthDrive = {
   statedAdd: null,
   pulleys: [11, 13],
   pulleysCounted: false,
+  ownPitches: null,
   capacityTeeth: 37,
   largestSprocketTeeth: null,
   axleMm: null,

@@ -7,6 +7,8 @@ import { lengthSchools } from './schools.ts'
 export type BikeLengthDrive = LengthDrive & {
   /** Where an axle that takes up the slack can stand, mm; null with a derailleur, or not known. */
   readonly axleMm: { readonly from: number; readonly to: number } | null
+  /** Found on the bike itself; null: nobody sized it there. */
+  readonly ownPitches: number | null
   /** Two rings at the cranks and how far apart the eccentric lets them stand; null without. */
   readonly timing: { readonly teeth: readonly number[]; readonly fromMm: number; readonly toMm: number } | null
 }
@@ -41,6 +43,8 @@ export const steppedPitches = (pitches: number, by: number): number =>
  * @param oldPitches the count of the chain that comes off, whole as it was when new; null when not known
  */
 export function bikeLength(drive: BikeLengthDrive, oldPitches: number | null, assumed: Assumptions): number | null {
+  // What was found on the bike comes before what is worked out.
+  if (drive.ownPitches !== null) return drive.ownPitches
   if (drive.type === 'derailleur') return lengthSchools(drive, oldPitches, assumed)[0]?.pitches ?? oldPitches
   const loop = fixedLoopOf(drive, 'drive', false)
   return (loop && fixedLengths(loop, assumed)[0]?.pitches) ?? oldPitches

@@ -115,7 +115,7 @@ export function derailleurLength(drive: LengthDrive, assumed: Assumptions): Dera
     smallestSprocket: Math.min(...sprockets),
     chainstayMm: longest,
     loop: loopPitches({ chainstayMm: longest, frontTeeth: largestRing, rearTeeth: largestSprocket }),
-    added: addedPitches({ stated: statedAdd, rings: fronts.length, largestSprocket, suspension }, assumed),
+    added: addedPitches({ stated: statedAdd, rings: fronts.length, largestSprocket, suspension, growthMm }, assumed),
     pulleyPitches: pulleys === null || (pulleysCounted && statedAdd !== null) ? 0 : pulleyPitches(pulleys, assumed),
   }
 }

@@ -79,7 +79,7 @@ describe('a loop', () => {
 })
 
 describe('what is added to the loop', () => {
-  const one = { rings: 1, largestSprocket: 51, suspension: 'rigid' } as const
+  const one = { rings: 1, largestSprocket: 51, suspension: 'rigid', growthMm: null } as const
   it('is the maker’s figure before any other', () => {
     expect(addedPitches({ ...one, stated: 6 }, DEFAULTS)).toEqual({ pitches: 6, from: 'maker' })
     expect(addedPitches({ ...one, stated: 0 }, DEFAULTS)).toEqual({ pitches: 0, from: 'maker' })
@@ -90,6 +90,13 @@ describe('what is added to the loop', () => {
     expect(addedPitches(one, DEFAULTS)).toEqual({ pitches: 4, from: 'wide' })
     expect(addedPitches({ ...one, suspension: 'hardtail' }, DEFAULTS)).toEqual({ pitches: 4, from: 'wide' })
     expect(addedPitches({ ...one, suspension: 'full' }, DEFAULTS)).toEqual({ pitches: 6, from: 'wide-suspended' })
+    // A long travel is the shop's own to say.
+    const own = { ...DEFAULTS, length: { ...DEFAULTS.length, addedLongTravel: 4 } }
+    expect(addedPitches({ ...one, suspension: 'full', growthMm: 30 }, own)).toEqual({
+      pitches: 8,
+      from: 'wide-long-travel',
+    })
+    expect(addedPitches({ ...one, suspension: 'full', growthMm: 10 }, own).pitches).toBe(6)
   })
   it('counts larger pulleys by a third of their teeth above eleven, up to even', () => {
     expect(pulleyPitches([11, 11], DEFAULTS)).toBe(0)

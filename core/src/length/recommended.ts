@@ -26,20 +26,25 @@ export interface AddedFor {
   readonly rings: number
   readonly largestSprocket: number
   readonly suspension: Suspension
+  /** How much longer the chainstay gets through the travel, mm; null where nobody knows. */
+  readonly growthMm: number | null
 }
 
 /**
  * Pitches to add to the loop for a derailleur drive: its maker's figure, else 2; 4 with one ring and a largest sprocket of
- * 45 or more, and 2 more with full suspension on such a drive *(defaults)*.
+ * 45 or more, and 2 more with full suspension of a short travel on such a drive; of a long travel the shop's own figure *(defaults)*.
  */
 export function addedPitches(
-  { stated = null, rings, largestSprocket, suspension }: AddedFor,
+  { stated = null, rings, largestSprocket, suspension, growthMm }: AddedFor,
   { length }: Assumptions,
-): { readonly pitches: number; readonly from: 'maker' | 'usual' | 'wide' | 'wide-suspended' } {
+): { readonly pitches: number; readonly from: 'maker' | 'usual' | 'wide' | 'wide-suspended' | 'wide-long-travel' } {
   if (stated !== null) return { pitches: stated, from: 'maker' }
   if (rings > 1 || largestSprocket < length.wideSprocketTeeth) return { pitches: length.added, from: 'usual' }
   if (suspension !== 'full') return { pitches: length.addedWide, from: 'wide' }
-  return { pitches: length.addedWide + length.addedSuspended, from: 'wide-suspended' }
+  // A short travel takes little; of a long one the shop knows its own.
+  return growthMm !== null && growthMm > length.shortTravelMm
+    ? { pitches: length.addedWide + length.addedLongTravel, from: 'wide-long-travel' }
+    : { pitches: length.addedWide + length.addedSuspended, from: 'wide-suspended' }
 }
 
 /**

@@ -1,6 +1,7 @@
 import type { Assumptions } from '../assumptions.ts'
 import { derailleurLength, type LengthDrive, type LengthFact } from './drive.ts'
 import { loopPitches } from './loop.ts'
+import { oldWasRight, type OldChainLook } from './onBike.ts'
 import { ceilEven, floorEven } from './recommended.ts'
 
 /** Ways to find a derailleur chain's length. The first is the one recommended. */
@@ -26,6 +27,8 @@ export interface SchoolLength {
   readonly bound: 'shortest' | 'longest' | null
 }
 
+const UNSEEN: OldChainLook = { small: null, large: null }
+
 /**
  * All schools of finding a derailleur chain's length side by side.
  *
@@ -36,8 +39,14 @@ export interface SchoolLength {
  * - `in-doubt`: two pitches more than recommended; removing is easy later.
  *
  * @param oldPitches the count of the chain that comes off, whole as it was when new; null when not known
+ * @param oldLook how that chain hung, as far as somebody looked
  */
-export function lengthSchools(drive: LengthDrive, oldPitches: number | null, assumed: Assumptions): SchoolLength[] {
+export function lengthSchools(
+  drive: LengthDrive,
+  oldPitches: number | null,
+  assumed: Assumptions,
+  oldLook: OldChainLook = UNSEEN,
+): SchoolLength[] {
   const known = derailleurLength(drive, assumed)
   const missing: LengthFact[] = [
     ...(drive.chainstayMm === null ? (['chainstayMm'] as const) : []),
@@ -61,7 +70,8 @@ export function lengthSchools(drive: LengthDrive, oldPitches: number | null, ass
   const { capacityTeeth } = drive
   return [
     told('largest-and-added', recommended),
-    told('match-old', oldPitches, ['old-count']),
+    // One that hung or was strained is not to be matched.
+    ...(oldWasRight(oldLook) === false ? [] : [told('match-old', oldPitches, ['old-count'])]),
     told(
       'through-derailleur',
       known && ceilEven(known.loop + known.pulleyPitches + Math.min(known.added.pitches, 4) - 1),

@@ -92,6 +92,7 @@ const tandem: BikeForParts = {
     statedAdd: null,
     pulleys: null,
     pulleysCounted: false,
+    ownPitches: null,
     capacityTeeth: 45,
     largestSprocketTeeth: 34,
     axleMm: null,

@@ -38,6 +38,8 @@ export interface DerailleurModel extends PartCommon {
   readonly cageLock: boolean
   /** Pitches its maker adds to the loop; null where nothing is said. */
   readonly addPitches: number | null
+  /** The same on a frame with full suspension; null where nothing is said. */
+  readonly addPitchesSuspended?: number | null
   /** Whether that figure counts its own pulleys. */
   readonly pulleysCounted: boolean
 }

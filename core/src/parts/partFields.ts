@@ -291,6 +291,7 @@ export const PART_FIELDS: Readonly<Record<PartKind, readonly PartField[]>> = {
     yesNo('clutch'),
     yesNo('cageLock'),
     number('addPitches', { unit: 'pitches', empty: null, whole: true }),
+    number('addPitchesSuspended', { unit: 'pitches', empty: null, whole: true }),
     yesNo('pulleysCounted'),
   ],
   pulley: [numbers('teeth', (found) => (found.length === 0 ? 'teeth-missing' : teethProblem(found))), SAID],

@@ -164,6 +164,7 @@ describe('a part in words', () => {
       clutch: fc.boolean(),
       cageLock: fc.boolean(),
       addPitches: fc.option(fc.integer({ min: 0, max: 12 })),
+      addPitchesSuspended: fc.option(fc.integer({ min: 0, max: 12 })),
       pulleysCounted: fc.boolean(),
     },
     pulley: { teeth: fc.constant([11, 13]), remark },

@@ -1,4 +1,4 @@
-import { cutPlan, type CutPlan } from '../length/cutPlan.ts'
+import { cutPlan, type CutPlan, type CutPlanInput } from '../length/cutPlan.ts'
 import type { ChainModel } from './describe.ts'
 import type { JointCandidate } from './jointRules.ts'
 
@@ -10,6 +10,17 @@ export interface WantedPart {
   readonly included: boolean
 }
 
+/** How a chain comes out of its box, and what closes it. */
+export const boxOf = (
+  { inBox, jointInBox }: Pick<ChainModel, 'inBox' | 'jointInBox'>,
+  { model }: Pick<JointCandidate, 'model'>,
+): Omit<CutPlanInput, 'pitches'> => ({
+  inBox,
+  // What is closed with a pin out of its box comes with one end outer.
+  boxEnds: jointInBox === 'pin' || jointInBox === 'preset-pin' ? 'one-outer' : 'both-inner',
+  closedBy: model === 're-press' || model.kind === 'pin' ? 'pin' : 'link',
+})
+
 /**
  * How a chain out of its box is cut for a joint.
  *
@@ -18,16 +29,9 @@ export interface WantedPart {
  */
 export const cutFor = (
   { inBox, jointInBox }: Pick<ChainModel, 'inBox' | 'jointInBox'>,
-  { model }: JointCandidate,
+  { model }: Pick<JointCandidate, 'model'>,
   pitches: number,
-): CutPlan =>
-  cutPlan({
-    pitches,
-    inBox,
-    // What is closed with a pin out of its box comes with one end outer.
-    boxEnds: jointInBox === 'pin' || jointInBox === 'preset-pin' ? 'one-outer' : 'both-inner',
-    closedBy: model === 're-press' || model.kind === 'pin' ? 'pin' : 'link',
-  })
+): CutPlan => cutPlan({ pitches, ...boxOf({ inBox, jointInBox }, { model }) })
 
 /**
  * What a chain and its joint come to as a list: as many boxes as the length takes, and a joint for each. A joint of the kind

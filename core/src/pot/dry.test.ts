@@ -21,5 +21,7 @@ describe('a chain on its way into hot wax', () => {
     expect(keptFromWax(wet, pot.dryMinutes * MINUTE, pot)).toBeNull()
     expect(keptFromWax({ ...wet, state: 'drying', since: 60 * MINUTE }, 61 * MINUTE, pot)).toBe('undried')
     expect(keptFromWax({ ...wet, state: 'drying' }, 61 * MINUTE, { dryMinutes: 90 })).toBe('undried')
+    // Blown dry, and said to be.
+    expect(keptFromWax({ ...wet, state: 'drying', needs: 'nothing' }, MINUTE, pot)).toBeNull()
   })
 })

@@ -27,7 +27,7 @@ export function keptFromWax(
 ): 'unstripped' | 'undried' | null {
   if (state === 'stripping') return 'undried'
   if (state === 'waiting' && needs === 'strip') return 'unstripped'
-  // What only has to dry dries since it lies there.
-  const from = state === 'drying' ? since : state === 'waiting' && needs === 'dry' ? addedAt : null
+  // Whoever says that it is dry, dried it quicker. What only has to dry dries since it lies there.
+  const from = needs !== 'dry' ? null : state === 'drying' ? since : state === 'waiting' ? addedAt : null
   return from !== null && now - from < dryMinutes * 60_000 ? 'undried' : null
 }

@@ -31,6 +31,8 @@ const minutesTo = (moment: string, from: number): number => Math.ceil((Date.pars
 function stageOf({ state, since, potId, needs, addedAt }: ChainAsItStands, from: number): PotStage {
   const at = Math.min(0, minutesTo(since, from))
   if (state === 'in-pot' && potId !== null) return { kind: 'in-pot', since: at, pot: potId }
+  // Said to be dry, it waits for the pot and nothing else.
+  if (state === 'drying' && needs === 'nothing') return { kind: 'waiting' }
   if (state === 'stripping' || state === 'hanging' || state === 'drying') return { kind: state, since: at }
   // What only has to dry dries since it lies there.
   if (needs === 'dry') return { kind: 'drying', since: Math.min(0, minutesTo(addedAt, from)) }

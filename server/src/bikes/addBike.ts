@@ -27,6 +27,8 @@ const UNSAID: Omit<DriveRow, 'id' | 'bikeId' | keyof AddBike['drive']> = {
   largestSprocketTeeth: null,
   axleFromMm: null,
   axleToMm: null,
+  ownPitches: null,
+  ownPitchesBy: null,
   takenOff: false,
   timingTeeth: null,
   timingFromMm: null,

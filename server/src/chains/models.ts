@@ -1,4 +1,4 @@
-import type { OldFate } from '@pelrin/core'
+import type { ChainHangs, OldFate } from '@pelrin/core'
 import { fact, integer, json, key, maybe, moment, range, table, text, usually, uuid, type RowOf } from '../db/table.ts'
 
 export const CHAINS = table('chains', {
@@ -8,6 +8,9 @@ export const CHAINS = table('chains', {
   care: usually(text(), null),
   partId: maybe(uuid()),
   fate: maybe(text<OldFate>()),
+  /** How it hung before it came off, on the two smallest and the two largest. */
+  hungSmall: maybe(text<ChainHangs>()),
+  hungLarge: maybe(text<ChainHangs>()),
   /** The bike in whose rotation it waits. */
   homeBikeId: maybe(uuid()),
   version: usually(integer(), null),

@@ -322,3 +322,49 @@ it('a bike that was sold is in for nothing any more, keeps its record, and may c
   await change(null)
   expect((await job()).status).toBe(200)
 })
+
+describe('a walk-in of which nothing is known', () => {
+  it('is begun all the same: its length is found on the bike, kept as its own, and what is cut follows', async () => {
+    const id = v7()
+    await shop.device.ask(endpoints.addBike, {
+      body: {
+        id,
+        label: 'Off the street',
+        kind: 'tourer',
+        customer: { id: v7(), new: { name: 'Walk In' } },
+        drive: {
+          type: 'derailleur',
+          speeds: 11,
+          fronts: [50, 34],
+          sprockets: [11, 13, 15, 17, 19, 21, 23, 25, 28, 30, 32],
+        },
+        chain: { id: v7(), fittingId: v7(), name: 'No name' },
+      },
+    })
+    const begun = await shop.device.ask(endpoints.openJob, { params: { id }, body: { id: v7(), reason: 'worn' } })
+    expect(begun.status).toBe(200)
+    const job = begun.body
+    expect(job.plan.chain).toMatchObject({ toSize: true, addPitches: 2 })
+    const steps = (one: Job): string[] => jobNow(one.plan, one.events as never).steps.map(({ id: step }) => step)
+    expect(steps(job)).toContain('size-on-bike')
+    const sized = await event(job.id, {
+      kind: 'entered',
+      step: 'size-on-bike',
+      entry: { asks: 'size', way: 'wrapped', counted: 107, addPitches: 2 },
+    })
+    const now = jobNow(sized.body.plan, sized.body.events as never)
+    expect(now.plan.chain.pitches).toBe(110)
+    expect(now.steps.map(({ id: step }) => step)).toContain('cut')
+    await event(job.id, {
+      kind: 'entered',
+      step: 'count-old',
+      entry: { asks: 'old-count', pitches: 114, small: 'hangs', large: 'right' },
+    })
+    const { body: parts } = await shop.device.ask(endpoints.bikeParts, { params: { id }, query: {} })
+    expect(parts).toMatchObject({
+      drive: { ownPitches: 110 },
+      pitches: 110,
+      oldLook: { small: 'hangs', large: 'right' },
+    })
+  })
+})

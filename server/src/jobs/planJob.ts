@@ -1,5 +1,7 @@
 import {
+  addedPitches,
   bikeQuestion,
+  boxOf,
   chainSpeeds,
   cutFor,
   fittingSteps,
@@ -51,8 +53,9 @@ export async function planJob(
   const chain = chainFor(wants, all, isKept)
   if (!chain) throw new ProblemError(409, 'job-parts-missing')
   // A tandem's list has one length for two chains.
-  const pitches = (facts.drive.timing === null ? facts.kept?.pitches : null) ?? worked
-  if (pitches === null) throw new ProblemError(409, 'job-length-missing')
+  const known = (facts.drive.timing === null ? facts.kept?.pitches : null) ?? worked
+  // Nobody knows: it is found on the bike, and begins with the whole box.
+  const pitches = known ?? chain.inBox
   const query: JointQuery = {
     chain,
     newChain: true,
@@ -76,6 +79,18 @@ export async function planJob(
     chain: {
       pitches,
       cut: cutFor(chain, closing, pitches + (pitches % 2)),
+      box: boxOf(chain, closing),
+      toSize: known === null,
+      addPitches: addedPitches(
+        {
+          stated: facts.drive.statedAdd,
+          rings: facts.drive.fronts.length,
+          largestSprocket: Math.max(0, ...facts.drive.sprockets),
+          suspension: facts.drive.suspension,
+          growthMm: facts.drive.growthMm,
+        },
+        assumed,
+      ).pitches,
       markedOut: chain.markedOut,
       readyWaxed: chain.coating === 'waxed',
     },

@@ -1,5 +1,9 @@
 import type { endpoints } from '@pelrin/contract'
-import type { Job, Output } from '@pelrin/contract'
+import type { Job, JobEntry, Output } from '@pelrin/contract'
+import { onBikePitches } from '@pelrin/core'
+import { CHAINS } from '../chains/models.ts'
+import { presentFitting } from '../fittings/presentFitting.ts'
+import { DRIVES } from '../parts/models.ts'
 import { lockPresentBike } from '../bikes/lockPresentBike.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
 import { ProblemError } from '../problems/problem.ts'
@@ -67,6 +71,24 @@ export async function openJob(
   return requireJob(work, id)
 }
 
+/** What was found at a step belongs to the chain, or to the bike, whatever becomes of the job. */
+async function kept(work: Work, bikeId: string, entry: JobEntry): Promise<void> {
+  const { of, transaction } = work
+  if (entry.asks === 'size') {
+    const { way, counted, addPitches } = entry
+    const own = { ownPitches: onBikePitches({ way, counted }, addPitches), ownPitchesBy: way }
+    await of(DRIVES).update(own, { where: { bikeId }, transaction })
+  }
+  if (entry.asks === 'old-count') {
+    const fitting = await presentFitting(work, bikeId)
+    if (fitting)
+      await of(CHAINS).update(
+        { hungSmall: entry.small, hungLarge: entry.large },
+        { where: { id: fitting.chainId }, transaction },
+      )
+  }
+}
+
 /** Writes down what happened on a job. Two who tick one step at once both did; the first counts. */
 export async function addEvent(
   work: Work,
@@ -84,6 +106,7 @@ export async function addEvent(
       { id, jobId, kind, detail, occurredAt: at, recordedAt: work.now, personId, deviceId },
       { transaction: work.transaction },
     )
+  if (kind === 'entered') await kept(work, job.bikeId, (detail as { entry: JobEntry }).entry)
   await job.update({ version: job.version + 1 }, { transaction: work.transaction })
   return requireJob(work, jobId)
 }

@@ -27,6 +27,7 @@ export async function partsFacts(work: Work, bikeId: string): Promise<PartsFacts
     sprocketsSuspect: state?.advice != null,
     oldPitches: fitting?.pitches ?? null,
     presentChainId: chain?.partId ?? null,
+    oldLook: { small: chain?.hungSmall ?? null, large: chain?.hungLarge ?? null },
     present: fitting && (await presentJoint(work, fitting.chainId)),
     systems: await systems(work),
     kept: await keptFor(work, bikeId),

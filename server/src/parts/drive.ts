@@ -44,6 +44,7 @@ export async function driveOf(work: Work, bikeId: string): Promise<DriveDescript
     axleMm:
       drive.axleFromMm === null || drive.axleToMm === null ? null : { from: drive.axleFromMm, to: drive.axleToMm },
     takenOff: drive.takenOff,
+    ownPitches: drive.ownPitches,
     timing:
       drive.timingTeeth === null || drive.timingFromMm === null || drive.timingToMm === null
         ? null

@@ -1,4 +1,4 @@
-import type { DriveType, Suspension, WidthClass, PresentJoint } from '@pelrin/core'
+import type { DriveType, OnBikeWay, Suspension, WidthClass, PresentJoint } from '@pelrin/core'
 import { fact, flag, integer, integers, key, maybe, real, table, text, usually, uuid, type RowOf } from '../db/table.ts'
 
 export const DRIVES = table('drives', {
@@ -24,6 +24,9 @@ export const DRIVES = table('drives', {
   /** Where an axle that takes up the slack can stand. */
   axleFromMm: maybe(real()),
   axleToMm: maybe(real()),
+  /** Found on the bike itself, and how. */
+  ownPitches: maybe(integer()),
+  ownPitchesBy: maybe(text<OnBikeWay>()),
   takenOff: usually(flag(), null),
   /** Of a tandem's second chain: its two rings, and where the eccentric lets them stand. */
   timingTeeth: maybe(integers()),

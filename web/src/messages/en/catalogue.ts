@@ -72,6 +72,7 @@ export const catalogue = {
   },
   field: {
     remark: 'What else is to be known',
+    addPitchesSuspended: 'Pitches to add on full suspension',
     minimumMm: 'Minimum stamped, mm',
     kind: 'Kind',
     maker: 'Maker',

@@ -176,6 +176,7 @@ export const parts = {
     usual: '{{count}} added',
     wide: '{{count}} added: one ring and a wide cassette',
     'wide-suspended': '{{count}} added: one ring, a wide cassette, full suspension',
+    'wide-long-travel': '{{count}} added: one ring, a wide cassette, long-travel suspension',
   },
   loop: 'loop {{loop}}',
   pulleyPitches: '{{count}} for the larger pulleys',

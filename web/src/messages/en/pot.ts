@@ -85,6 +85,7 @@ export const pot = {
   asHouse: 'Empty: as House rules have it.',
   how: 'How it is done',
   measureFirst: 'measure it first',
+  isDry: 'It is dry',
   hung: 'Hanging, ready to go on',
   hungSince: 'waxed {{when}}',
   backOn: 'Back on',

@@ -314,6 +314,11 @@ const changing = {
     what: 'Clean the grease off the new link and dry it.',
     why: 'Wax does not stick to grease.',
   },
+  'size-on-bike': {
+    what: 'Find the length on the bike.',
+    why: 'Nobody knows what this bike wants. Held in place, the chain shows it.',
+    check: 'It looks like the middle drawing: neither slack nor strained.',
+  },
   'length-new': {
     what: 'Count off {{pitches}} pitches beside the old chain: compare counts, not lengths.',
     what_whole: 'Count off {{pitches}} pitches beside the old chain: compare counts, not lengths.',

@@ -181,6 +181,7 @@ export const why = {
     'added-usual': 'more for the derailleur',
     'added-wide': 'more for the derailleur, with a large sprocket',
     'added-wide-suspended': 'more for the derailleur, with a large sprocket and full suspension',
+    'added-wide-long-travel': 'more for the derailleur, with a large sprocket and long-travel suspension',
     'added-pulleys': 'more for large pulleys',
     'more-teeth': 'the one with more teeth',
     'fewer-teeth': 'the other',

@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next'
 import { stepsMinutes, toolsOf, type CareStep, type Hazard, type StepPhase } from '@pelrin/core'
 import { number } from '../../messages/format.ts'
 import { saidWith } from '../../messages/said.ts'
+import { drawnAt, StepDrawn } from '../../pieces/StepDrawn.tsx'
 import { ink } from '../../theme/theme.ts'
 
 /** Steps that follow each other in one part of the work. */
@@ -78,6 +79,7 @@ function OneStep({ step, open, onOpen }: { step: CareStep; open: boolean; onOpen
   const { t } = useTranslation()
   const { id, waits, values, checked } = step
   const words = { ...values, position: t('jobs.position.upright') }
+  const drawn = drawnAt(id, values)
   return (
     <>
       <ButtonBase
@@ -104,6 +106,7 @@ function OneStep({ step, open, onOpen }: { step: CareStep; open: boolean; onOpen
       </ButtonBase>
       {open && (
         <Box sx={{ pb: 1 }}>
+          {drawn && <StepDrawn drawn={drawn} width={260} />}
           <Typography color="textSecondary">{saidWith(t, `steps.${id}.why`, words)}</Typography>
           {checked && (
             <Typography sx={{ fontWeight: 600 }}>{saidWith(t, `steps.${id}.check` as never, words)}</Typography>

@@ -2,8 +2,20 @@ import { Box, Button, Stack, TextField, ToggleButton, ToggleButtonGroup, Typogra
 import { useState, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
 import * as v from 'valibot'
-import { CHAIN_HANGS, CLICKS, type ChainHangs, type JobEntry, type StepNow } from '@pelrin/core'
+import {
+  CHAIN_HANGS,
+  CLICKS,
+  ON_BIKE_LOOKS,
+  ON_BIKE_WAYS,
+  onBikePitches,
+  type ChainHangs,
+  type JobEntry,
+  type OnBikeLook,
+  type OnBikeWay,
+  type StepNow,
+} from '@pelrin/core'
 import { Pitches } from '@pelrin/contract'
+import { OnBikeDrawing } from '../../pieces/OnBikeDrawing.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 import { problemText } from '../../messages/said.ts'
@@ -14,6 +26,7 @@ import type { Said } from './useJob.ts'
 export function StepEntry({
   step,
   wanted,
+  addPitches,
   first,
   onEntered,
   say,
@@ -21,6 +34,8 @@ export function StepEntry({
   step: StepNow
   /** The count the plan wants. */
   wanted: number
+  /** What the drive wants added to a loop that is wrapped round. */
+  addPitches: number
   /** What takes the focus when the step is to be done. */
   first: RefObject<HTMLInputElement | HTMLButtonElement | null>
   onEntered: (entry: JobEntry) => void
@@ -36,6 +51,7 @@ export function StepEntry({
     <Box component="section" aria-label={t(`jobs.asks.${asks}`)} sx={{ display: 'grid', gap: 1 }}>
       {asks === 'old-count' && <OldCount done={done} first={first} onEntered={onEntered} />}
       {asks === 'new-count' && <NewCount done={done} wanted={wanted} first={first} onEntered={onEntered} />}
+      {asks === 'size' && <Size addPitches={addPitches} first={first} onEntered={onEntered} />}
       {asks === 'way' && <Way first={first} onEntered={onEntered} />}
       {asks === 'click' && <Clicked done={done} first={first} onEntered={onEntered} />}
       {done === null && asks !== 'click' && (
@@ -174,6 +190,68 @@ function NewCount({ done, first, wanted, onEntered }: Asked & { wanted: number }
       <Button variant="outlined" onClick={enter} sx={{ minHeight: 56, px: 3 }}>
         {t('app.save')}
       </Button>
+    </Stack>
+  )
+}
+
+/** A length found on the bike: how it was tried, how it looks, and the count. */
+function Size({ addPitches, first, onEntered }: Omit<Asked, 'done'> & { addPitches: number }) {
+  const { t } = useTranslation()
+  const [way, setWay] = useState<OnBikeWay>('wrapped')
+  const [look, setLook] = useState<OnBikeLook | null>(null)
+  const count = useCount(undefined)
+  const typed = typedNumber(count.typed)
+  const enter = (): void => {
+    const counted = count.read()
+    if (counted !== null) onEntered({ asks: 'size', way, counted, addPitches })
+  }
+  return (
+    <Stack sx={{ gap: 1.5 }}>
+      <ToggleButtonGroup
+        exclusive
+        value={way}
+        aria-label={t('jobs.asks.size')}
+        onChange={(_, one: OnBikeWay | null) => one && setWay(one)}
+        sx={{ flexWrap: 'wrap' }}
+      >
+        {ON_BIKE_WAYS.map((one) => (
+          <ToggleButton key={one} value={one} sx={{ minHeight: 52, px: 1.75 }}>
+            {t(`jobs.sizeWay.${one}`)}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      <Typography>{t(`jobs.sizeHow.${way}`)}</Typography>
+      <Stack
+        direction="row"
+        role="group"
+        aria-label={t('steps.size-on-bike.check')}
+        sx={{ gap: 1.5, flexWrap: 'wrap' }}
+      >
+        {ON_BIKE_LOOKS.map((one) => (
+          <Button
+            key={one}
+            variant={look === one ? 'contained' : 'outlined'}
+            aria-pressed={look === one}
+            onClick={() => setLook(one)}
+            sx={{ flexDirection: 'column', gap: 0.5, bgcolor: 'background.paper', color: 'text.primary', p: 1 }}
+          >
+            <OnBikeDrawing way={way} look={one} label={t(`jobs.sizeLook.${one}`)} />
+            {t(`jobs.sizeLook.${one}`)}
+          </Button>
+        ))}
+      </Stack>
+      {look !== null && <Typography sx={{ fontWeight: 600 }}>{t(`jobs.sizeThen.${look}`)}</Typography>}
+      <Stack direction="row" sx={{ gap: 2, alignItems: 'flex-start', flexWrap: 'wrap' }}>
+        <Count count={count} label={t('jobs.sizeCounted')} first={first} onEnter={enter} />
+        <Button variant="outlined" onClick={enter} sx={{ minHeight: 56, px: 3 }}>
+          {t('app.save')}
+        </Button>
+        {typed !== undefined && Number.isInteger(typed) && typed >= 20 && typed <= 400 && (
+          <Typography sx={{ pt: 2 }}>
+            {t('jobs.sizeComesTo', { pitches: onBikePitches({ way, counted: typed }, addPitches) })}
+          </Typography>
+        )}
+      </Stack>
     </Stack>
   )
 }

@@ -92,7 +92,7 @@ export function StepPane({
             ))}
         </Box>
       )}
-      <StepPicture step={id} plan={plan} />
+      <StepPicture step={id} values={values} plan={plan} />
       {id === 'identify-joint' && <Looks plan={plan} say={say} />}
       {school && <School of={school} plan={plan} say={say} />}
       {phase === 'route' && <Position plan={plan} say={say} />}
@@ -114,6 +114,7 @@ export function StepPane({
         key={`entry ${id} ${done === null}`}
         step={step}
         wanted={plan.chain.pitches}
+        addPitches={plan.chain.addPitches ?? 2}
         first={asked}
         onEntered={onEntered}
         say={say}

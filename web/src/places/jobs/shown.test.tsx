@@ -2,6 +2,7 @@ import { renderToStaticMarkup } from 'react-dom/server'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { STEPS, type JobPlan } from '@pelrin/core'
 import type { JobBill as Bill } from '@pelrin/contract'
+import { drawnAt } from '../../pieces/StepDrawn.tsx'
 import { textOf } from '../../testing/textOf.ts'
 import { JobBill } from './JobBill.tsx'
 import { StepPicture } from './StepPicture.tsx'
@@ -38,12 +39,12 @@ describe('what a job costs', () => {
 })
 
 describe('what a step looks like', () => {
-  const plan = { chain: { cut: { ends: 'both-inner' } } } as unknown as JobPlan
+  const plan = { position: 'upright' } as unknown as JobPlan
   it('is drawn with a name of its own, or not at all', () => {
     const drawn = STEPS.map(({ id }) => renderToStaticMarkup(<StepPicture step={id} plan={plan} />)).filter(
       (markup) => markup !== '',
     )
-    expect(drawn.length).toBeGreaterThan(10)
+    expect(drawn.length).toBeGreaterThan(30)
     for (const markup of drawn) {
       expect(markup).toContain('role="img"')
       expect(markup).not.toMatch(/aria-label="(jobs|parts|otherWear)\./)
@@ -51,9 +52,14 @@ describe('what a step looks like', () => {
   })
   it('shows the ends this chain is cut to', () => {
     const ends = (one: string): string =>
-      renderToStaticMarkup(
-        <StepPicture step="check-ends" plan={{ chain: { cut: { ends: one } } } as unknown as JobPlan} />,
-      )
+      renderToStaticMarkup(<StepPicture step="check-ends" values={{ context: one }} plan={plan} />)
     expect(ends('both-inner')).not.toBe(ends('one-outer'))
+  })
+  it('has no derailleur where there is none, and stands as the bike does', () => {
+    expect(drawnAt('route-rear', { context: 'sprocket' })).toBe('one-sprocket')
+    expect(drawnAt('route-rear', { context: 'timing' })).toBeNull()
+    const at = (position: string): string =>
+      renderToStaticMarkup(<StepPicture step="route-pulleys" plan={{ position } as unknown as JobPlan} />)
+    expect(new Set(['upright', 'upside-down', 'on-side'].map(at)).size).toBe(3)
   })
 })

@@ -35,32 +35,36 @@ export function DerailleurLengths({
   return (
     <>
       <Box component="ul" sx={{ m: 0, p: 0, listStyle: 'none' }}>
-        {lengthSchools(drive, facts.oldPitches, assumed).map(({ school, pitches: count, missing, apart, bound }) => (
-          <LengthRow
-            key={school}
-            name={t(`parts.schoolOf.${school}`)}
-            count={count}
-            chosen={count === pitches}
-            onChoose={() => onPitches(count)}
-            note={
-              count === null
-                ? t('parts.schoolMissing', { facts: missing.map((fact) => t(`parts.lengthFact.${fact}`)).join(', ') })
-                : bound !== null
-                  ? t(`parts.bound.${bound}`)
-                  : school === 'largest-and-added' && known
-                    ? [
-                        t('parts.loop', { loop: number(known.loop, 1) }),
-                        t(`parts.added.${known.added.from}`, { count: known.added.pitches }),
-                        ...(known.pulleyPitches > 0 ? [t('parts.pulleyPitches', { count: known.pulleyPitches })] : []),
-                      ].join(', ')
-                    : apart === null
-                      ? ''
-                      : apart === 0
-                        ? t('parts.apart.same')
-                        : t(apart > 0 ? 'parts.apart.more' : 'parts.apart.fewer', { count: Math.abs(apart) })
-            }
-          />
-        ))}
+        {lengthSchools(drive, facts.oldPitches, assumed, facts.oldLook).map(
+          ({ school, pitches: count, missing, apart, bound }) => (
+            <LengthRow
+              key={school}
+              name={t(`parts.schoolOf.${school}`)}
+              count={count}
+              chosen={count === pitches}
+              onChoose={() => onPitches(count)}
+              note={
+                count === null
+                  ? t('parts.schoolMissing', { facts: missing.map((fact) => t(`parts.lengthFact.${fact}`)).join(', ') })
+                  : bound !== null
+                    ? t(`parts.bound.${bound}`)
+                    : school === 'largest-and-added' && known
+                      ? [
+                          t('parts.loop', { loop: number(known.loop, 1) }),
+                          t(`parts.added.${known.added.from}`, { count: known.added.pitches }),
+                          ...(known.pulleyPitches > 0
+                            ? [t('parts.pulleyPitches', { count: known.pulleyPitches })]
+                            : []),
+                        ].join(', ')
+                      : apart === null
+                        ? ''
+                        : apart === 0
+                          ? t('parts.apart.same')
+                          : t(apart > 0 ? 'parts.apart.more' : 'parts.apart.fewer', { count: Math.abs(apart) })
+              }
+            />
+          ),
+        )}
       </Box>
       {derailleurCautions(drive).map((caution) => (
         <Typography key={caution} variant="body2" sx={{ color: ink('brass'), fontWeight: 600 }}>

@@ -33,7 +33,7 @@ const bike: BikeForParts = {
     ...{ type: 'derailleur', speeds: 9, fronts: [48, 34], sprockets: [11, 13, 15, 17, 20, 23, 26, 30, 34] },
     ...{ system: null, level: null, ringWidth: null, motor: false, takenOff: false, chainstayMm: 430 },
     ...{ suspension: 'rigid', growthMm: null, statedAdd: null, pulleys: [11, 11], pulleysCounted: false },
-    ...{ capacityTeeth: 39, largestSprocketTeeth: 34, axleMm: null, timing: null },
+    ...{ capacityTeeth: 39, largestSprocketTeeth: 34, axleMm: null, ownPitches: null, timing: null },
   },
   ...{ care: 'wet-oil', sprocketsSuspect: false, oldPitches: 112, presentChainId: null, present: null, kept: null },
 }

@@ -37,6 +37,7 @@ export function NextActions({
   now,
   moved,
   onDo,
+  onDry,
 }: {
   actions: readonly PotAction[]
   pots: readonly PotNow[]
@@ -44,6 +45,8 @@ export function NextActions({
   /** Chains that were sent on, as they stood then. */
   moved: readonly string[]
   onDo: (action: PotAction) => void
+  /** Its chains are dry, whatever the clock says. */
+  onDry: (action: PotAction) => void
 }) {
   const { t } = useTranslation()
   const words = usePotWords(pots)
@@ -86,6 +89,11 @@ export function NextActions({
                 </Typography>
               </Box>
               <Allowed right="record">
+                {!due && action.what === 'load' && action.chains.some(({ needs }) => needs === 'dry') && (
+                  <Button onClick={() => onDry(action)} sx={{ minHeight: 56, px: 1 }}>
+                    {t('pot.isDry')}
+                  </Button>
+                )}
                 <Button
                   variant={i === 0 ? 'contained' : 'outlined'}
                   disabled={isMoving(action, moved)}

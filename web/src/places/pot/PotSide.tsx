@@ -21,6 +21,7 @@ export function PotSide({
   recipeOf,
   atPot,
   busy,
+  dry,
   setBackOn,
   setChanging,
 }: PotSessionView) {
@@ -32,7 +33,14 @@ export function PotSide({
       <Typography variant="h3" component="h2" color="textSecondary">
         {t('pot.next')}
       </Typography>
-      <NextActions actions={actions} pots={pots} now={now} moved={moved} onDo={(action) => void act(action)} />
+      <NextActions
+        actions={actions}
+        pots={pots}
+        now={now}
+        moved={moved}
+        onDo={(action) => void act(action)}
+        onDry={dry}
+      />
       {next && <PotSteps action={next} pot={potOf} waxing={board.waxing} times={times} />}
       <HungChains hung={board.hung} onBack={setBackOn} />
       {pots.map((pot) => (

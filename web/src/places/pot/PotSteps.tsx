@@ -4,8 +4,14 @@ import { useTranslation } from 'react-i18next'
 import { potSteps, waxingAsUsual, type Assumptions, type WaxSchools } from '@pelrin/core'
 import type { PotNow } from '@pelrin/contract'
 import { saidWith, type MessageKey } from '../../messages/said.ts'
+import { drawnAt, StepDrawn } from '../../pieces/StepDrawn.tsx'
 import { ink } from '../../theme/theme.ts'
 import type { PotAction } from './potActions.ts'
+
+function Drawn({ step }: { step: string }) {
+  const drawn = drawnAt(step)
+  return drawn && <StepDrawn drawn={drawn} width={170} />
+}
 
 /** What is done at an action, step by step, by the recipe of the chains it is done to: with why, and what to see before it is done. */
 export function PotSteps({
@@ -38,6 +44,7 @@ export function PotSteps({
       <Box component="ol" sx={{ m: 0, pl: 2.5 }}>
         {steps.map(({ id, values, checked, waits }) => (
           <Box component="li" key={id} sx={{ pt: 0.5 }}>
+            <Drawn step={id} />
             <Typography component="span" sx={{ fontWeight: 600 }}>
               {saidWith(t, `steps.${id}.what`, values)}
               {waits !== null && ` (${t('caring.waits', { count: waits })})`}

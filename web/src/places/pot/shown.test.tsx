@@ -40,6 +40,7 @@ describe('what is next at the pot', () => {
         now={now}
         moved={moved}
         onDo={() => undefined}
+        onDry={() => undefined}
       />,
     )
   it('names the pot, the recipe and whose chains go in together; only the first is Enter', () => {

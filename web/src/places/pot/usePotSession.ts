@@ -89,6 +89,10 @@ export function usePotSession(board: PotBoard) {
       const now = asLeft(chain)
       return ask(endpoints.changePotChain, { params: { id: now.id }, version: now.version, body: bodyOf(now) })
     })
+  /** Blown dry: nothing more is waited for. */
+  const dry = (action: PotAction): void => {
+    for (const chain of action.chains) if (chain.needs === 'dry') change(chain, () => ({ needs: 'nothing' }))
+  }
   /** Later or earlier than it is planned, or than it is pinned to; null: it may go in whenever it suits. */
   const pin = (chain: PotChainNow | undefined, minutes: number | null): void => {
     if (!chain) return
@@ -166,6 +170,7 @@ export function usePotSession(board: PotBoard) {
     chosen,
     choose: setChosenId,
     change,
+    dry,
     pin,
     pinAt,
     take,
