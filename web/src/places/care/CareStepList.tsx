@@ -5,7 +5,8 @@ import { useTranslation } from 'react-i18next'
 import { stepsMinutes, toolsOf, type CareStep, type Hazard, type StepPhase } from '@pelrin/core'
 import { number } from '../../messages/format.ts'
 import { saidWith } from '../../messages/said.ts'
-import { drawnAt, StepDrawn } from '../../pieces/StepDrawn.tsx'
+import { drawnAt } from '@pelrin/drawn'
+import { StepDrawn } from '../../pieces/StepDrawn.tsx'
 import { ink } from '../../theme/theme.ts'
 
 /** Steps that follow each other in one part of the work. */

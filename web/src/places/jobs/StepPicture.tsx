@@ -1,7 +1,8 @@
 import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import type { JobPlan, StepId, StepNow } from '@pelrin/core'
-import { StepDrawn, drawnAt } from '../../pieces/StepDrawn.tsx'
+import { drawnAt } from '@pelrin/drawn'
+import { StepDrawn } from '../../pieces/StepDrawn.tsx'
 import { ToothDrawing } from '../../pieces/ToothDrawing.tsx'
 
 /** What a step looks like, where it is seen rather than read. */
