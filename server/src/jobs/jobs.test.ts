@@ -352,7 +352,7 @@ describe('a walk-in of which nothing is known', () => {
       step: 'size-on-bike',
       entry: { asks: 'size', way: 'wrapped', counted: 107, addPitches: 2 },
     })
-    const now = jobNow(sized.body.plan, sized.body.events as never)
+    const now = jobNow(sized.body.plan, sized.body.events)
     expect(now.plan.chain.pitches).toBe(110)
     expect(now.steps.map(({ id: step }) => step)).toContain('cut')
     await event(job.id, {

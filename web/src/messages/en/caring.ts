@@ -107,6 +107,8 @@ export const caring = {
   planOwn: 'An interval of this bike’s own; empty: as the shop has it',
   km: 'Dry km',
   days: 'Days at most',
+  recipe: 'Waxed by',
+  recipeHouse: 'the house’s usual recipe',
   habit: 'Between visits it is treated',
   habitOf: { none: 'nobody said', home: 'at home', workshop: 'here' },
   weekday: 'A good weekday',

@@ -261,5 +261,17 @@ export const jobs = {
     prepare: 'A new chain before it goes on',
     close: 'A link is snapped home',
   },
+  waxing: {
+    title: 'How chains are waxed here',
+    recipe: 'The usual recipe',
+    recipeWhy:
+      'Soak and hang: quick, and easy to plan. Bubble out: hotter, so that the air leaves the links. Cool draw: slow, and leaves the thickest coat.',
+    finish: 'After it has hung',
+    finishOf: { flex: 'flex it round a bar', 'fit-stiff': 'fit it stiff' },
+    finishWhy:
+      'Flexed, it shifts well from the first turn. Fitted stiff, the drive does the work and sheds the flakes.',
+    linkInPot: 'The connecting link goes into the pot with its chain',
+    linkInPotWhy: 'Wax at its pins can keep a link from locking on one side; kept out, it stays clean.',
+  },
   schoolsSaved: 'Jobs begin with these from now on.',
 } as const

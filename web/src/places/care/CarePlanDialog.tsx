@@ -1,5 +1,6 @@
 import { Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
+import { POT_RECIPES, type PotRecipe } from '@pelrin/core'
 import { endpoints, type BikeCare } from '@pelrin/contract'
 import { REMINDER_LANGUAGES, type ReminderLanguage } from '@pelrin/contract/messages'
 import { ask } from '../../api/client.ts'
@@ -15,7 +16,16 @@ const WEEKDAYS = [1, 2, 3, 4, 5, 6, 7] as const
 /** Monday is 1. */
 const nameOf = (weekday: number): string => weekdayName(`2024-01-0${weekday}`)
 
-/** A bike's own interval, and its customer's habit. */
+/** What is said of a bike's care, as it is typed. */
+interface TypedPlan {
+  own: { km: string; days: string }
+  recipe: PotRecipe | ''
+  careAt: 'home' | 'workshop' | ''
+  weekday: string
+  reminded: ReminderLanguage | 'none'
+}
+
+/** A bike's own interval and recipe, and its customer's habit. */
 export function CarePlanDialog({
   bikeId,
   care,
@@ -29,29 +39,31 @@ export function CarePlanDialog({
 }) {
   const { t } = useTranslation()
   const { customer } = care
-  const before = {
+  const before: TypedPlan = {
     own: { km: asTyped(care.own?.km), days: asTyped(care.own?.days) },
-    careAt: customer.careAt ?? ('' as const),
+    recipe: care.ownRecipe ?? '',
+    careAt: customer.careAt ?? '',
     weekday: asTyped(customer.goodWeekday),
-    reminded: customer.optedOut ? ('none' as const) : customer.language,
+    reminded: customer.optedOut ? 'none' : customer.language,
   }
   const form = useWriteForm({
     access: endpoints.setCareInterval.access,
     ...staleOfBike(bikeId),
     schema: endpoints.setCareInterval.body,
     start: before,
-    read: ({ own: { km, days } }: typeof before) => ({
+    read: ({ own: { km, days }, recipe }: TypedPlan) => ({
+      recipe: choiceIn(recipe),
       own: textIn(km) === null && textIn(days) === null ? null : { km: numberWanted(km), days: numberWanted(days) },
     }),
-    send: async ({ own }, _, { careAt, weekday, reminded }) => {
+    send: async ({ own, recipe }, _, { careAt, weekday, reminded }) => {
       let { version } = customer
       if (reminded !== before.reminded) {
         const body = reminded === 'none' ? { optedOut: true } : { optedOut: false, language: reminded }
         version = (await ask(endpoints.setMessaging, { params: { id: customer.id }, version, body })).version
       }
       const params = { id: bikeId }
-      if (own?.km !== care.own?.km || own?.days !== care.own?.days)
-        await ask(endpoints.setCareInterval, { params, version: care.bikeVersion, body: { own } })
+      if (own?.km !== care.own?.km || own?.days !== care.own?.days || recipe !== care.ownRecipe)
+        await ask(endpoints.setCareInterval, { params, version: care.bikeVersion, body: { own, recipe } })
       if (careAt !== before.careAt || weekday !== before.weekday) {
         const body = { careAt: choiceIn(careAt), goodWeekday: weekday === '' ? null : Number(weekday) }
         await ask(endpoints.setCareHabit, { params, version, body })
@@ -67,6 +79,11 @@ export function CarePlanDialog({
         <Line name="own.km" label={t('caring.km')} of="number" autoFocus />
         <Line name="own.days" label={t('caring.days')} of="whole" />
       </Stack>
+      <Choice
+        name="recipe"
+        label={t('caring.recipe')}
+        options={[['', t('caring.recipeHouse')], ...POT_RECIPES.map((one) => [one, t(`pot.recipe.${one}`)] as const)]}
+      />
       <Typography color="textSecondary">{t('caring.habitNote', { name })}</Typography>
       <Stack direction="row" sx={{ gap: 2, '& > *': { flex: 1 } }}>
         <Choice

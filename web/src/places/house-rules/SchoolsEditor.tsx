@@ -11,7 +11,7 @@ import {
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { CLOSE_SCHOOLS, PREPARE_SCHOOLS, SLACK_SCHOOLS, type JobSchools } from '@pelrin/core'
+import { CLOSE_SCHOOLS, PREPARE_SCHOOLS, SLACK_SCHOOLS, type JobSchools, type WaxSchools } from '@pelrin/core'
 import { endpoints, type HouseSchools, may } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys, useHouseSchools } from '../../api/queries.ts'
@@ -20,6 +20,7 @@ import { useWrite } from '../../api/useWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { saidWith, type MessageKey } from '../../messages/said.ts'
+import { WaxingSchools } from './WaxingSchools.tsx'
 import { Refused } from '../../forms/Refused.tsx'
 
 const SCHOOLS = { slack: SLACK_SCHOOLS, prepare: PREPARE_SCHOOLS, close: CLOSE_SCHOOLS } as const
@@ -38,12 +39,14 @@ function Schools({ house }: { house: HouseSchools }) {
   const { tell, session } = useSurroundings()
   /** What is chosen otherwise here than it stands: what somebody else changes meanwhile shows in the rest. */
   const [chosen, setChosen] = useState<Partial<JobSchools>>({})
+  const [wax, setWax] = useState<Partial<WaxSchools>>({})
   const schools: JobSchools = { ...house.schools, ...chosen }
+  const waxing: WaxSchools = { ...house.waxing, ...wax }
   const { wrong, write } = useWrite({ access: endpoints.changeHouseSchools.access })
   const owner = may(session.person.role, 'owner')
   const save = async (): Promise<void> => {
     const now = await write(
-      () => ask(endpoints.changeHouseSchools, { version: house.version, body: schools }),
+      () => ask(endpoints.changeHouseSchools, { version: house.version, body: { ...schools, waxing } }),
       ({ status }) => {
         // Somebody else was first: what they changed is shown, what was chosen here stays chosen.
         if (status === 412) void client.invalidateQueries({ queryKey: keys.houseSchools })
@@ -53,6 +56,7 @@ function Schools({ house }: { house: HouseSchools }) {
     if (!now) return
     await showAnswer(client, keys.houseSchools, now)
     setChosen({})
+    setWax({})
     tell(t('jobs.schoolsSaved'))
   }
   return (
@@ -95,6 +99,7 @@ function Schools({ house }: { house: HouseSchools }) {
         }
         label={t('jobs.oilPins')}
       />
+      <WaxingSchools waxing={waxing} owner={owner} onSay={(said) => setWax({ ...wax, ...said })} />
       <Refused>{wrong?.sentence}</Refused>
       {owner && (
         <Button variant="contained" onClick={() => void save()} sx={{ alignSelf: 'flex-start', minHeight: 56, px: 4 }}>
