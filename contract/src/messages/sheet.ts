@@ -68,8 +68,23 @@ export const sheet = {
   declined: 'You decided otherwise on {{day}}: {{reason}}',
   nothing: 'Nothing further.',
   why: 'Why change a chain at all?',
-  whyText:
-    'A worn chain is longer from pin to pin. It bears high on the teeth and grinds them to match. Changed in time, one set of sprockets outlives several chains; changed late, the new chain skips and the sprockets go with it.',
+  topic: {
+    stretch:
+      'A chain is said to stretch, but nothing stretches: its pins and rollers lose metal, and each link ends up a little longer.',
+    uneven:
+      'It does not wear evenly all the way round, so the worst spot counts: one long stretch of links is enough to wear the teeth.',
+    shifting:
+      'A worn chain is loose sideways and bears high on the teeth, so it shifts late and drops where it should climb.',
+    skipping:
+      'Links that are too long ride up on the teeth and can jump under load, just when you stand on the pedals: that is how riders fall.',
+    noise: 'A dry or worn chain grinds metal on metal. The noise is the sound of it wearing.',
+    power: 'A worn or dirty chain takes a little of every push for itself; a clean one in time gives it back.',
+    cost: 'Changed in time, one set of sprockets outlives several chains. Changed late, the new chain skips and the sprockets go with it.',
+  },
+  afterWax:
+    'Freshly waxed it is stiff for the first minutes, sheds a few flakes and shifts slowly. That passes within a few kilometres.',
+  workPart: 'On {{day}}: new {{item}}{{name}}.',
+  workPartName: ', {{name}}',
   whyTeeth: { 'as-new': 'as new', done: 'ground to a worn chain' },
   care: 'What you can do',
   careOf: {

@@ -1,4 +1,4 @@
-import { aheadOf } from '@pelrin/core'
+import { aheadOf, riderTopics, type Complaint, type WearItemId } from '@pelrin/core'
 import type { BikeRecord, Job, Mend, OtherWear, SheetBlock } from '@pelrin/contract'
 import type { Words } from './words.ts'
 
@@ -10,6 +10,10 @@ export interface ForCustomer {
   readonly mends: readonly Mend[]
   readonly wear: OtherWear
   readonly motor: boolean
+  /** What it is or was in for last; null where nobody wrote it. */
+  readonly complaint: Complaint | null
+  /** Other parts that were fitted lately. */
+  readonly parts: readonly { readonly item: WearItemId; readonly name: string | null; readonly from: Date }[]
 }
 
 const text = (line: string, strong = false): SheetBlock => ({ kind: 'text', text: line, strong })
@@ -24,13 +28,16 @@ export function customerSheet(words: Words, facts: ForCustomer): SheetBlock[] {
     ...otherWear(words, facts.wear),
     ...advised(words, facts),
     heading(words.t('sheet.why')),
-    text(words.t('sheet.whyText')),
+    ...riderTopics(facts.complaint, facts.record.summary.standing.word).map((topic) =>
+      text(words.t(`sheet.topic.${topic}`)),
+    ),
     {
       kind: 'teeth',
       captions: { 'as-new': words.t('sheet.whyTeeth.as-new'), done: words.t('sheet.whyTeeth.done') },
     },
     heading(words.t('sheet.care')),
     { kind: 'list', items: words.list(`sheet.careOf.${facts.record.chain?.care ?? 'unknown'}`) },
+    ...(facts.record.chain?.care === 'immersion-wax' ? [text(words.t('sheet.afterWax'))] : []),
     heading(words.t('sheet.cautions')),
     {
       kind: 'list',
@@ -132,7 +139,7 @@ function expectation(words: Words, { forecast, verdictInput, summary }: BikeReco
   return blocks
 }
 
-function work(words: Words, { job, mends }: ForCustomer): SheetBlock[] {
+function work(words: Words, { job, mends, parts }: ForCustomer): SheetBlock[] {
   const [mend] = mends
   const lines: SheetBlock[] = []
   if (mend?.option) lines.push(text(words.t('sheet.mended', { day: words.day(mend.at), left: mend.option.left })))
@@ -168,6 +175,16 @@ function work(words: Words, { job, mends }: ForCustomer): SheetBlock[] {
         ],
       })
   }
+  for (const { item, name, from } of parts)
+    lines.push(
+      text(
+        words.t('sheet.workPart', {
+          day: words.day(from),
+          item: words.t(`sheet.item.${item}`).toLowerCase(),
+          name: name === null ? '' : words.t('sheet.workPartName', { name }),
+        }),
+      ),
+    )
   return lines.length === 0 ? [] : [heading(words.t('sheet.work')), ...lines]
 }
 

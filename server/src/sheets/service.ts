@@ -1,3 +1,5 @@
+import { complaintIn, type Complaint } from '@pelrin/core'
+import { componentRows } from '../components/store.ts'
 import type { Sheet, SheetBlock, SheetKind } from '@pelrin/contract'
 import { bikeRecord } from '../bikes/record.ts'
 import type { Work } from '../db/work.ts'
@@ -38,6 +40,15 @@ export async function sheetOf(work: Work, bikeId: string, kind: SheetKind, asked
   }
 }
 
+/** What a bike is or was in for last, as somebody wrote it. */
+async function complaintOf(work: Work, bikeId: string): Promise<Complaint | null> {
+  const [visit] = await work.select<{ reason: string | null }>(
+    'SELECT reason FROM visits WHERE bike_id = :bikeId ORDER BY day DESC, id DESC LIMIT 1',
+    { bikeId },
+  )
+  return complaintIn(visit?.reason ?? '')
+}
+
 async function blocksOf(
   work: Work,
   bikeId: string,
@@ -65,5 +76,7 @@ async function blocksOf(
     mends: mends.filter(({ at }) => lately(at)),
     wear: await otherWearOf(work, bikeId),
     motor: drive.motor === true,
+    complaint: await complaintOf(work, bikeId),
+    parts: (await componentRows(work, bikeId)).filter(({ from, to }) => to === null && lately(from.toISOString())),
   })
 }

@@ -209,7 +209,6 @@ export const COMMANDS = {
       mark: { key: 'space', says: 'keys.markPitch' },
       seen: { key: 'enter', says: 'keys.sectionSeen' },
       way: { key: '1-9', says: 'keys.pickWay', right: 'work' },
-      firm: { key: 'f', says: 'keys.firmClick', lasting: true, right: 'work' },
       record: toBike,
       back,
     },

@@ -251,7 +251,6 @@ export const en = {
     sectionSeen: 'this stretch was looked over',
     movePitch: 'a pitch on or back',
     pickWay: 'another way to mend it',
-    firmClick: 'the link clicked firmly',
     inOtherWear: 'In Other wear',
     pickShape: 'choose, and go on',
     leaveLine: 'leave it as it was',

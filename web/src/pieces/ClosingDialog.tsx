@@ -27,6 +27,7 @@ export function ClosingDialog({
   joint,
   toLink = false,
   mustBeNew = false,
+  other = false,
   title,
   busy,
   wrong,
@@ -40,6 +41,8 @@ export function ClosingDialog({
   toLink?: boolean
   /** Whatever closed it before: a new one from stock. */
   mustBeNew?: boolean
+  /** It may be one that is not of this shop's stock. */
+  other?: boolean
   title: string
   busy: boolean
   wrong: string | undefined
@@ -52,7 +55,8 @@ export function ClosingDialog({
   const [chosen, setChosen] = useState<string | null>(null)
   const [click, setClick] = useState<Click | null>(null)
   const links = useLinks(bikeId, fresh)
-  const link = links.find(({ id }) => id === chosen) ?? links[0]
+  const link = chosen === OTHER ? undefined : (links.find(({ id }) => id === chosen) ?? links[0])
+  const ready = !fresh || link !== undefined || chosen === OTHER
   const spent = !fresh && joint?.mayClose === 'by-feel'
   const say = (one: Click): void => {
     if (busy) return
@@ -62,11 +66,13 @@ export function ClosingDialog({
       setFresh(true)
       return
     }
-    if (fresh && !link) return
+    if (!ready) return
     onClosed({ click: one, byFeel: spent, linkPartId: fresh ? (link?.id ?? null) : null })
   }
-  useHotkeys('1,2,3', (event) => say(CLICKS[Number(event.key) - 1]!), [busy, fresh, link, spent])
-  useHotkeys('n', () => setFresh(true))
+  // Also while a link is being chosen: nothing is typed here.
+  const everywhere = { enableOnFormTags: true } as const
+  useHotkeys('1,2,3', (event) => say(CLICKS[Number(event.key) - 1]!), everywhere, [busy, fresh, link, ready, spent])
+  useHotkeys('n', () => setFresh(true), everywhere)
   return (
     <SheetDialog open title={title} maxWidth="sm" fullWidth onClose={onClose}>
       <Stack sx={{ gap: 1.5, py: 1 }}>
@@ -74,7 +80,7 @@ export function ClosingDialog({
         {click !== null && click !== 'firm' && (
           <Typography sx={{ fontWeight: 600, color: ink('madder') }}>{t('closing.noSecond')}</Typography>
         )}
-        {fresh && <Links links={links} chosen={link?.id ?? null} onChoose={setChosen} />}
+        {fresh && <Links links={links} chosen={link?.id ?? chosen} other={other} onChoose={setChosen} />}
         <Typography variant="h3" component="h2">
           {t('closing.how')}
         </Typography>
@@ -88,7 +94,7 @@ export function ClosingDialog({
               key={one}
               autoFocus={i === 0}
               variant={one === 'firm' ? 'contained' : 'outlined'}
-              disabled={busy || (fresh && !link)}
+              disabled={busy || !ready}
               onClick={() => say(one)}
               sx={{ minHeight: 64, fontSize: 'size.lead', gap: 1.25 }}
             >
@@ -109,6 +115,9 @@ export function ClosingDialog({
     </SheetDialog>
   )
 }
+
+/** A link that is of no stock. */
+const OTHER = 'other'
 
 /** Links that fit the bike, those in stock first; asked for when one is wanted. */
 function useLinks(bikeId: string, wanted: boolean): readonly JointModel[] {
@@ -155,14 +164,16 @@ function SoFar({
 function Links({
   links,
   chosen,
+  other,
   onChoose,
 }: {
   links: readonly JointModel[]
   chosen: string | null
+  other: boolean
   onChoose: (id: string) => void
 }) {
   const { t } = useTranslation()
-  if (links.length === 0) return <Typography color="textSecondary">{t('closing.noLinks')}</Typography>
+  if (links.length === 0 && !other) return <Typography color="textSecondary">{t('closing.noLinks')}</Typography>
   return (
     <Box role="radiogroup" aria-label={t('closing.which')} sx={{ display: 'grid', gap: 0.75 }}>
       {links.slice(0, 5).map(({ id, maker, name, stock }) => (
@@ -181,6 +192,18 @@ function Links({
           <span>{t('closing.inStock', { count: stock })}</span>
         </Button>
       ))}
+      {other && (
+        <Button
+          role="radio"
+          aria-checked={chosen === OTHER}
+          variant={chosen === OTHER ? 'contained' : 'outlined'}
+          color="secondary"
+          onClick={() => onChoose(OTHER)}
+          sx={{ minHeight: 52, justifyContent: 'flex-start' }}
+        >
+          {t('closing.other')}
+        </Button>
+      )}
     </Box>
   )
 }

@@ -11,6 +11,7 @@ export const closing = {
   toLink: 'It is closed by a pin. No pin goes into the wax: take a link.',
   takeNew: 'Take a new link',
   which: 'Which link?',
+  other: 'Another one, not from stock',
   inStock: '{{count}} in stock',
   noLinks: 'No link that fits is in the catalogue.',
   noSecond: 'A link that does not click gets no second try. Take a new one.',

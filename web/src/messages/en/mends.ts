@@ -56,7 +56,6 @@ export const mends = {
     found: 'It broke because of this: {{cause}}.',
     notFound: 'What made it break was not found. It may break again: ride gently.',
   },
-  click: 'The link clicked firmly, shaken, seen from both sides',
   mended: 'Mended so',
   replace: 'Replace it now',
   replaceNote: 'Opens the job, with the break written down.',

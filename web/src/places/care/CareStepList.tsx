@@ -9,13 +9,23 @@ import { drawnAt } from '@pelrin/drawn'
 import { StepDrawn } from '../../pieces/StepDrawn.tsx'
 import { ink } from '../../theme/theme.ts'
 
+/** A part of the work. It keeps its key when parts before it come and go: what has the focus in it keeps it. */
+interface Part {
+  readonly key: string
+  readonly phase: StepPhase
+  readonly steps: CareStep[]
+}
+
 /** Steps that follow each other in one part of the work. */
-function parts(steps: readonly CareStep[]): { phase: StepPhase; steps: CareStep[] }[] {
-  const found: { phase: StepPhase; steps: CareStep[] }[] = []
+function parts(steps: readonly CareStep[]): Part[] {
+  const found: Part[] = []
   for (const step of steps) {
     const last = found.at(-1)
     if (last?.phase === step.phase) last.steps.push(step)
-    else found.push({ phase: step.phase, steps: [step] })
+    else {
+      const before = found.filter(({ phase }) => phase === step.phase).length
+      found.push({ key: `${step.phase} ${before}`, phase: step.phase, steps: [step] })
+    }
   }
   return found
 }
@@ -35,8 +45,8 @@ export function CareStepList({ steps }: { steps: readonly CareStep[] }) {
           .map((tool) => t(`jobs.tool.${tool}`))
           .join(', ')}
       </Typography>
-      {parts(steps).map(({ phase, steps: own }, i) => (
-        <Box key={`${phase} ${i}`} sx={{ pt: 1 }}>
+      {parts(steps).map(({ key, phase, steps: own }) => (
+        <Box key={key} sx={{ pt: 1 }}>
           <Typography variant="body2" component="h3" sx={{ fontWeight: 700 }}>
             {t(`caring.phaseOf.${phase}`)}
           </Typography>

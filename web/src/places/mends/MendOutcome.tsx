@@ -1,15 +1,16 @@
-import { Box, Button, Checkbox, FormControlLabel, Stack, TextField, Typography } from '@mui/material'
+import { Box, Button, Stack, TextField, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { BREAK_CAUSES } from '@pelrin/contract'
 import { Refused } from '../../forms/Refused.tsx'
-import { Cap } from '../../pieces/Cap.tsx'
+import { ClosingDialog } from '../../pieces/ClosingDialog.tsx'
 import { ReachMap, ReachWords } from '../../pieces/ReachMap.tsx'
 import type { Mending } from './useMendBench.ts'
 
 /** What the mended chain reaches, why it broke, what the rider is told; then it is mended, or replaced. */
 export function MendOutcome(mending: Mending) {
   const { t } = useTranslation()
-  const { drive, draft, change, wrong, busy, counted, inspected, chosen, before, after, advice, save } = mending
+  const { bikeId, known, drive, draft, change, wrong, busy, counted, inspected, before, after, advice, save } = mending
+  const { closing, setClosing } = mending
   return (
     <>
       {after && before && (
@@ -53,17 +54,7 @@ export function MendOutcome(mending: Mending) {
         error={wrong?.fields['advised'] !== undefined}
         helperText={wrong?.fields['advised']}
       />
-      {chosen?.joint === 'link' && (
-        <FormControlLabel
-          control={<Checkbox checked={draft.firm} onChange={(_, firm) => change({ firm })} />}
-          label={
-            <>
-              {t('mends.click')} <Cap of="mend.firm" />
-            </>
-          }
-        />
-      )}
-      <Refused>{wrong?.sentence}</Refused>
+      <Refused>{closing ? undefined : wrong?.sentence}</Refused>
       <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap', '& > *': { flex: '1 1 170px', minHeight: 64 } }}>
         <Button variant="contained" disabled={busy || !inspected} onClick={() => void save('mended')}>
           {t('mends.mended')}
@@ -72,6 +63,19 @@ export function MendOutcome(mending: Mending) {
           {t('mends.replace')}
         </Button>
       </Stack>
+      {closing && (
+        <ClosingDialog
+          bikeId={bikeId}
+          joint={null}
+          mustBeNew
+          other
+          title={t('closing.title', { chain: known.chain?.name ?? '' })}
+          busy={busy}
+          wrong={wrong?.sentence}
+          onClose={() => setClosing(false)}
+          onClosed={(how) => void save('mended', how)}
+        />
+      )}
       <Typography variant="body2" color="textSecondary">
         {t('mends.replaceNote')}
       </Typography>

@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { v7 } from 'uuid'
 import { assumptionsWith, bikeReach, isWholeChain, keepOff, MEND_JOINTS, mendOptions, lastPitch } from '@pelrin/core'
-import { endpoints, type BikeMends, type PartsFacts } from '@pelrin/contract'
+import { endpoints, type BikeMends, type Closing, type PartsFacts } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
@@ -30,6 +30,7 @@ export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
   const { tell } = useSurroundings()
   const { wrong, setWrong, busy, write } = useBikeWrite(bikeId, endpoints.mendChain.access)
   const { draft, change, anew } = useMendDraft(chain.id, chain.pitches)
+  const [closing, setClosing] = useState(false)
   const [cursor, setCursor] = useState(draft.seen)
   const pitches = countTyped(draft.pitches)
   const counted = pitches !== null && isWholeChain(pitches)
@@ -71,11 +72,17 @@ export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
   const move = (by: number): void => {
     if (pitches !== null) setCursor(Math.min(lastPitch(pitches), Math.max(0, cursor + by)))
   }
-  const save = async (choice: 'mended' | 'replace'): Promise<void> => {
+  const save = async (choice: 'mended' | 'replace', how: Closing | null = null): Promise<void> => {
     if (busy || pitches === null) return
     if (draft.cause === null) {
       const sentence = t('problems.cause-missing')
       setWrong({ code: 'cause-missing', sentence, fields: { cause: sentence } })
+      return
+    }
+    // A link says how it clicked, and which one it is.
+    if (choice === 'mended' && chosen?.joint === 'link' && how === null) {
+      setWrong(null)
+      setClosing(true)
       return
     }
     const id = v7()
@@ -91,11 +98,12 @@ export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
         choice === 'mended' && chosen
           ? { joint: chosen.joint, way: chosen.way, inserted: chosen.inserted.length > 0 }
           : null,
-      click: choice === 'mended' && chosen?.joint === 'link' && draft.firm ? ('firm' as const) : null,
+      ...(how ?? { click: null, byFeel: false, linkPartId: null }),
       advised: choice === 'mended' ? (draft.advised ?? advice) : '',
     }
     const written = await write(() => ask(endpoints.mendChain, { params: { id: bikeId }, key: id, body }))
     if (!written) return
+    setClosing(false)
     anew(written.chain?.pitches ?? null)
     if (choice === 'replace') void navigate(`/bikes/${bikeId}/job?reason=broken`)
     else tell(t('mends.written', { date: day(written.mends[0]?.followUpOn ?? '') }))
@@ -109,7 +117,6 @@ export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
       const option = options[digit - 1]
       if (option && inspected) change({ way: wayKey(option) })
     },
-    firm: () => change({ firm: !draft.firm }),
     record: () => navigate(`/bikes/${bikeId}`),
     back: () => navigate(`/bikes/${bikeId}`),
   })
@@ -137,6 +144,8 @@ export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
     after,
     advice,
     save,
+    closing,
+    setClosing,
   }
 }
 export type Mending = ReturnType<typeof useMendBench>

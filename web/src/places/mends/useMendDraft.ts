@@ -17,7 +17,6 @@ const Draft = v.object({
   cause: v.nullable(v.picklist(BREAK_CAUSES)),
   /** What the rider is told, where somebody changed it. */
   advised: v.nullable(v.string()),
-  firm: v.boolean(),
 })
 export type MendDraft = v.InferOutput<typeof Draft>
 
@@ -51,5 +50,4 @@ const EMPTY: MendDraft = {
   way: null,
   cause: null,
   advised: null,
-  firm: false,
 }
