@@ -1,5 +1,6 @@
 import { Autocomplete, Box, TextField } from '@mui/material'
 import { useState } from 'react'
+import { useFormContext } from 'react-hook-form'
 import { useTranslation } from 'react-i18next'
 import { endpoints, type BikeSummary, type CatalogueLine, type DriveSystem } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
@@ -17,6 +18,8 @@ export function FromElsewhere({
   onTake: (typed: Partial<TypedDrive>) => void
 }) {
   const { t } = useTranslation()
+  // Inside the form of the drive: its frame decides what a system wants.
+  const { getValues } = useFormContext<TypedDrive>()
   const [text, setText] = useState('')
   const found = useFind(text)
   const [part, setPart] = useState('')
@@ -32,7 +35,7 @@ export function FromElsewhere({
   const takePart = async (line: CatalogueLine | null): Promise<void> => {
     if (!line) return
     const { kind, cells } = await ask(endpoints.cataloguePart, { params: { id: line.id } })
-    onTake(typedOfPart(kind, cells, systems))
+    onTake(typedOfPart(kind, cells, systems, getValues('suspension')))
   }
   return (
     <Box

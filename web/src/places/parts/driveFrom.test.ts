@@ -10,7 +10,7 @@ const systems = [
 describe('a drive from the catalogue', () => {
   it('takes sprockets, speeds and system from a cassette, and nothing else', () => {
     const cells = { sprockets: '11 13 15 17', systems: 'Varrow Gannet 11' }
-    expect(typedOfPart('cassette', cells, systems)).toEqual({
+    expect(typedOfPart('cassette', cells, systems, 'rigid')).toEqual({
       sprockets: '11 13 15 17',
       speeds: '4',
       systemId: systems[0]!.id,
@@ -23,15 +23,21 @@ describe('a drive from the catalogue', () => {
       pulleys: '11 11',
       systems: 'Varrow Gannet 11, Mabry Dyke 9',
     }
-    expect(typedOfPart('derailleur', cells, systems)).toEqual({
+    expect(typedOfPart('derailleur', cells, systems, 'rigid')).toEqual({
       capacityTeeth: '37',
       largestSprocketTeeth: '34',
       pulleys: '11 11',
       statedAdd: '',
     })
   })
+  it('takes the pitches a system wants on a frame with full suspension, where it says them', () => {
+    const cells = { addPitches: '4', addPitchesSuspended: '8' }
+    const added = (suspension: 'rigid' | 'full', said: Record<string, string>) =>
+      typedOfPart('derailleur', said, systems, suspension).statedAdd
+    expect([added('rigid', cells), added('full', cells), added('full', { addPitches: '4' })]).toEqual(['4', '8', '4'])
+  })
   it('takes teeth and width from a ring', () => {
-    expect(typedOfPart('ring', { teeth: '50 34', width: '3/32' }, systems)).toEqual({
+    expect(typedOfPart('ring', { teeth: '50 34', width: '3/32' }, systems, 'rigid')).toEqual({
       fronts: '50 34',
       ringWidth: '3/32',
     })

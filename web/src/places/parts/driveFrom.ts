@@ -74,8 +74,17 @@ export function driveIn(typed: TypedDrive): ChangeDrive {
 /** Parts of the catalogue that say something of a drive. */
 export const DESCRIBING: readonly PartKind[] = ['cassette', 'ring', 'derailleur']
 
-/** What a part of the catalogue says of the drive it is on; what it does not say stays as it was typed. */
-export function typedOfPart(kind: PartKind, cells: PartCells, systems: readonly DriveSystem[]): Partial<TypedDrive> {
+/**
+ * What a part of the catalogue says of the drive it is on; what it does not say stays as it was typed.
+ *
+ * @param suspension of the frame, which a system may want other pitches for
+ */
+export function typedOfPart(
+  kind: PartKind,
+  cells: PartCells,
+  systems: readonly DriveSystem[],
+  suspension: TypedDrive['suspension'],
+): Partial<TypedDrive> {
   const cell = (key: string): string => cells[key] ?? ''
   // Made for one system only, it says which it is.
   const system = systems.find(({ name }) => name === cell('systems'))
@@ -90,7 +99,10 @@ export function typedOfPart(kind: PartKind, cells: PartCells, systems: readonly 
         capacityTeeth: cell('capacityTeeth'),
         largestSprocketTeeth: cell('largestSprocketTeeth'),
         pulleys: cell('pulleys'),
-        statedAdd: cell('addPitches'),
+        statedAdd:
+          suspension === 'full' && cell('addPitchesSuspended') !== ''
+            ? cell('addPitchesSuspended')
+            : cell('addPitches'),
         ...ofSystem,
       }
     default:
