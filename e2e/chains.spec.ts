@@ -1,7 +1,9 @@
 import { expect } from '@playwright/test'
 import { endWord, expectAccessible, putOnStand, signIn, test } from './bench.ts'
 
-test('a courier’s chains are swapped in three keys, the click of the link among them, taken back, added to, and each has its page', async ({ page }) => {
+test('a courier’s chains are swapped in three keys, the click of the link among them, taken back, added to, and each has its page', async ({
+  page,
+}) => {
   await signIn(page)
   await putOnStand(page, 'courier', 'Mara Lisk')
   const rows = page.getByRole('list', { name: 'Chains of this bike' }).getByRole('listitem')
