@@ -177,12 +177,14 @@ describe('steps of a care, over every combination', () => {
   })
 })
 
-const HAZARDS_AT: Partial<Record<CareStepId, 'heat' | 'solvent' | 'motor' | 'rotor' | 'failure' | 'pressure'>> = {
+const HAZARDS_AT: Partial<
+  Record<CareStepId, 'heat' | 'scald' | 'solvent' | 'motor' | 'rotor' | 'failure' | 'pressure'>
+> = {
   heat: 'heat',
   'lower-in': 'heat',
   draw: 'heat',
   'slow-draw': 'heat',
-  boil: 'heat',
+  boil: 'scald',
   hang: 'heat',
   soak: 'solvent',
   ultrasonic: 'solvent',

@@ -124,7 +124,7 @@ export const CLEANING: readonly StepRule<CleaningJob, CleaningStepId>[] = [
     minutes: 4,
     waits: () => 5,
     tools: () => ['wax-remover', 'hook', 'gloves'],
-    hazards: () => ['heat'],
+    hazards: () => ['scald'],
   },
   {
     id: 'strip-chain',

@@ -9,6 +9,7 @@ export const HAZARDS = [
   'fingers',
   'solvent',
   'heat',
+  'scald',
   'rotor',
   'failure',
   'metal',
