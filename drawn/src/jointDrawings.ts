@@ -76,31 +76,21 @@ const hook = (x1: number, x2: number, y: number): Shape =>
 
 const loose = (more: object = {}) => ({ fill: 'sheet' as const, stroke: 'steel' as const, width: HEAVY, ...more })
 
+/** A connecting link in its chain, both its pins seen. */
+const linkInChain: readonly Shape[] = [
+  ...run('inner', level(18, 56, 3), []),
+  ...link('outer', 106, 56, 106 + PITCH, 56, loose()),
+  ...run('inner', level(150, 56, 4), []),
+  ...[18, 62, 238, 282].map((x) => circle(x, 56, 4.2, 'paper')),
+  circle(106, 56, 5, 'edge'),
+  circle(150, 56, 5, 'edge'),
+]
+
 export const JOINT_SHAPES = {
   // Opening pliers squeeze the two pins towards each other.
-  'link-open': [
-    ...run('inner', level(18, 56, 3), []),
-    ...link('outer', 106, 56, 106 + PITCH, 56, loose()),
-    ...run('inner', level(150, 56, 4), []),
-    ...[18, 62, 238, 282].map((x) => circle(x, 56, 4.2, 'paper')),
-    circle(106, 56, 5, 'edge'),
-    circle(150, 56, 5, 'edge'),
-    ...jaws(106, 150, 56, false),
-    arrow(70, 24, 100, 24),
-    arrow(186, 24, 156, 24),
-  ],
+  'link-open': [...linkInChain, ...jaws(106, 150, 56, false), arrow(70, 24, 100, 24), arrow(186, 24, 156, 24)],
   // Closing pliers push them apart, until they click.
-  'link-close': [
-    ...run('inner', level(18, 56, 3), []),
-    ...link('outer', 106, 56, 106 + PITCH, 56, loose()),
-    ...run('inner', level(150, 56, 4), []),
-    ...[18, 62, 238, 282].map((x) => circle(x, 56, 4.2, 'paper')),
-    circle(106, 56, 5, 'edge'),
-    circle(150, 56, 5, 'edge'),
-    ...jaws(106, 150, 56, true),
-    arrow(122, 24, 92, 24),
-    arrow(134, 24, 164, 24),
-  ],
+  'link-close': [...linkInChain, ...jaws(106, 150, 56, true), arrow(122, 24, 92, 24), arrow(134, 24, 164, 24)],
   // Each half brings one pin, from its own side.
   halves: [
     ...run('inner', level(10, 76, 3)),

@@ -19,24 +19,12 @@ export const KIND_OF_ITEM: Readonly<Record<WearItemId, PartKind | null>> = {
   tyres: 'tyre',
 }
 
-/** A part over the time it was on a bike; moments in ms. */
-export interface ComponentLife {
-  readonly item: WearItemId
-  readonly from: number
-  /** Null: it is on now. */
-  readonly to: number | null
-}
-
-/** Since when the one that is on is on, ms; null where nobody said. */
-export const onSince = (lives: readonly ComponentLife[], item: WearItemId): number | null =>
-  lives.find((life) => life.item === item && life.to === null)?.from ?? null
-
 /**
  * Looks at the one that is on now: those taken since it was fitted. What was seen of the one before says nothing of it.
  *
- * @param looks newest first; moments in ms
+ * @param since when it came on; null where nobody said
  */
-export const ofPresent = <Look extends { readonly at: number }>(
+export const ofPresent = <Look extends { readonly at: Date }>(
   looks: readonly Look[],
-  since: number | null,
+  since: Date | null,
 ): readonly Look[] => (since === null ? looks : looks.filter(({ at }) => at >= since))

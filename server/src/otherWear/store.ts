@@ -152,12 +152,7 @@ function itemNow(
   assumed: Assumptions,
 ): ItemNow {
   const { run, now, kmPerDay, today } = riding
-  const rows = all.filter(({ id }) =>
-    ofPresent(
-      all.map((row) => ({ id: row.id, at: row.at.getTime() })),
-      on?.from.getTime() ?? null,
-    ).some((one) => one.id === id),
-  )
+  const rows = ofPresent(all, on?.from ?? null)
   const minimumMm = rows.find((row) => row.minimumMm !== null)?.minimumMm ?? null
   const [latest] = rows
   const rotor = rotorOf(rows, minimumMm, riding, assumed)

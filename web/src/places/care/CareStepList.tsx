@@ -1,13 +1,12 @@
-import { Box, ButtonBase, Stack, Typography } from '@mui/material'
-import WarningIcon from '@mui/icons-material/WarningAmberOutlined'
+import { Box, ButtonBase, Typography } from '@mui/material'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { stepsMinutes, toolsOf, type CareStep, type Hazard, type StepPhase } from '@pelrin/core'
+import { stepsMinutes, toolsOf, type CareStep, type StepPhase } from '@pelrin/core'
 import { number } from '../../messages/format.ts'
 import { saidWith } from '../../messages/said.ts'
 import { drawnAt } from '@pelrin/drawn'
+import { Cautions } from '../../pieces/Cautions.tsx'
 import { StepDrawn } from '../../pieces/StepDrawn.tsx'
-import { ink } from '../../theme/theme.ts'
 
 /** A part of the work. It keeps its key when parts before it come and go: what has the focus in it keeps it. */
 interface Part {
@@ -50,7 +49,7 @@ export function CareStepList({ steps }: { steps: readonly CareStep[] }) {
           <Typography variant="body2" component="h3" sx={{ fontWeight: 700 }}>
             {t(`caring.phaseOf.${phase}`)}
           </Typography>
-          <Cautions hazards={[...new Set(own.flatMap(({ hazards }) => hazards))]} />
+          <Cautions hazards={own.flatMap(({ hazards }) => hazards)} />
           <Box component="ol" start={1 + before(steps, own[0]!)} sx={{ m: 0, pl: 3.5 }}>
             {own.map((step) => (
               <Box component="li" key={step.id} sx={{ borderTop: 1, borderColor: 'divider' }}>
@@ -69,22 +68,6 @@ export function CareStepList({ steps }: { steps: readonly CareStep[] }) {
 }
 
 const before = (steps: readonly CareStep[], step: CareStep): number => steps.indexOf(step)
-
-function Cautions({ hazards }: { hazards: readonly Hazard[] }) {
-  const { t } = useTranslation()
-  return (
-    <>
-      {hazards.map((hazard) => (
-        <Stack key={hazard} direction="row" role="note" sx={{ gap: 0.75, alignItems: 'center' }}>
-          <WarningIcon sx={{ color: ink('madder'), fontSize: 'size.lead' }} />
-          <Typography variant="body2" sx={{ fontWeight: 600 }}>
-            {t(`jobs.hazard.${hazard}`)}
-          </Typography>
-        </Stack>
-      ))}
-    </>
-  )
-}
 
 function OneStep({ step, open, onOpen }: { step: CareStep; open: boolean; onOpen: () => void }) {
   const { t } = useTranslation()

@@ -1,19 +1,9 @@
 import { Box, Button, Stack, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
-import WarningIcon from '@mui/icons-material/WarningAmberOutlined'
 import { useTranslation } from 'react-i18next'
-import {
-  CLOSE_SCHOOLS,
-  POSITIONS,
-  PREPARE_SCHOOLS,
-  SLACK_SCHOOLS,
-  type JobNow,
-  type JobOutcome,
-  type StepNow,
-} from '@pelrin/core'
+import { CLOSE_SCHOOLS, POSITIONS, PREPARE_SCHOOLS, SLACK_SCHOOLS, type JobNow, type JobOutcome } from '@pelrin/core'
 import { saidWith, type MessageKey } from '../../messages/said.ts'
 import { JointDrawing } from '../../pieces/JointDrawing.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
-import { ink } from '../../theme/theme.ts'
 import { LOOKS, seen } from './jointSeen.ts'
 import type { Said } from './useJob.ts'
 
@@ -23,33 +13,6 @@ const SCHOOLS = { slack: SLACK_SCHOOLS, prepare: PREPARE_SCHOOLS, close: CLOSE_S
 interface Asked {
   readonly plan: JobNow['plan']
   readonly say: (said: Said) => void
-}
-
-/** What can hurt. */
-export function Hazards({ hazards }: Pick<StepNow, 'hazards'>) {
-  const { t } = useTranslation()
-  return (
-    <>
-      {hazards.map((hazard) => (
-        <Stack
-          key={hazard}
-          direction="row"
-          role="note"
-          sx={{
-            gap: 1.5,
-            alignItems: 'center',
-            borderLeft: `6px solid ${ink('madder')}`,
-            bgcolor: 'background.paper',
-            px: 1.5,
-            py: 0.75,
-          }}
-        >
-          <WarningIcon sx={{ color: ink('madder') }} />
-          <Typography sx={{ fontWeight: 600, fontSize: 'size.lead' }}>{t(`jobs.hazard.${hazard}`)}</Typography>
-        </Stack>
-      ))}
-    </>
-  )
 }
 
 /** What the joint looks like. */

@@ -16,8 +16,9 @@ import {
 import type { Job } from '@pelrin/contract'
 import { saidWith, type MessageKey } from '../../messages/said.ts'
 import { Cap } from '../../pieces/Cap.tsx'
+import { Cautions } from '../../pieces/Cautions.tsx'
 import { ink } from '../../theme/theme.ts'
-import { Found, Hazards, Looks, Position, School } from './StepAsks.tsx'
+import { Found, Looks, Position, School } from './StepAsks.tsx'
 import { StepEntry } from './StepEntry.tsx'
 import { StepPicture } from './StepPicture.tsx'
 import { StepTimer } from './StepTimer.tsx'
@@ -66,7 +67,7 @@ export function StepPane({
         {t('jobs.of', { at: at + 1, all: now.steps.length })}, {t(`jobs.phase.${phase}`)}
         {done && `, ${done.by}`}
       </Typography>
-      <Hazards hazards={hazards} />
+      <Cautions loud hazards={hazards} />
       <Typography
         component="h2"
         sx={{ fontSize: { xs: 'size.head', md: 'size.step' }, fontWeight: 700, lineHeight: 1.15 }}

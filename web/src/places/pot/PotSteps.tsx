@@ -1,12 +1,11 @@
-import { Box, Stack, Typography } from '@mui/material'
-import WarningIcon from '@mui/icons-material/WarningAmberOutlined'
+import { Box, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { potSteps, waxingAsUsual, type Assumptions, type WaxSchools } from '@pelrin/core'
 import type { PotNow } from '@pelrin/contract'
 import { saidWith, type MessageKey } from '../../messages/said.ts'
 import { drawnAt } from '@pelrin/drawn'
+import { Cautions } from '../../pieces/Cautions.tsx'
 import { StepDrawn } from '../../pieces/StepDrawn.tsx'
-import { ink } from '../../theme/theme.ts'
 import type { PotAction } from './potActions.ts'
 
 function Drawn({ step }: { step: string }) {
@@ -31,17 +30,9 @@ export function PotSteps({
   const recipe = action.chains[0]?.recipe ?? waxing.recipe
   const vessel = { vessel: pot?.vessel ?? ('thermostat' as const), heatMinutes: pot?.heatMinutes ?? times.heatMinutes }
   const steps = potSteps(action.what, waxingAsUsual({ ...waxing, recipe }, times, vessel))
-  const hazards = [...new Set(steps.flatMap((step) => step.hazards))]
   return (
     <Box component="section" aria-label={t('pot.how')}>
-      {hazards.map((hazard) => (
-        <Stack key={hazard} direction="row" role="note" sx={{ gap: 0.75, alignItems: 'center' }}>
-          <WarningIcon sx={{ color: ink('madder'), fontSize: 'size.lead' }} />
-          <Typography variant="body2" sx={{ fontWeight: 600 }}>
-            {t(`jobs.hazard.${hazard}`)}
-          </Typography>
-        </Stack>
-      ))}
+      <Cautions hazards={steps.flatMap(({ hazards }) => hazards)} />
       <Box component="ol" sx={{ m: 0, pl: 2.5 }}>
         {steps.map(({ id, values, checked, waits }) => (
           <Box component="li" key={id} sx={{ pt: 0.5 }}>
