@@ -1,4 +1,4 @@
-import { chainSpeeds } from '@pelrin/core'
+import { chainSpeeds, type PresentJoint } from '@pelrin/core'
 import type { ChainJoint, Closing } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import type { Work } from '../db/work.ts'
@@ -38,7 +38,8 @@ export async function closeAgain(work: Work, closed: ClosedChain): Promise<void>
   if (!known) return
   const joint = asChainJoint(known)
   refuseJoint(joint, closing)
-  await written(work, closed, joint.id)
+  const { click, byFeel } = closing
+  await written(work, { ...closed, click, reason: byFeel ? 'by-feel' : null }, joint.id)
 }
 
 /** A joint that cannot be closed once more, or did not click. */
@@ -63,11 +64,32 @@ async function closeWithNew(work: Work, closed: ClosedChain, partId: string): Pr
     throw refuseField('linkPartId', 'link-misfit')
   if (part.kind === 'link') refuseClick(closed.closing.click)
   await takeLink(work, partId)
-  const jointId = v7()
+  const { click, byFeel } = closed.closing
+  await closeFirst(work, { ...closed, kind: part.kind, partId, click, reason: byFeel ? 'by-feel' : null })
+}
+
+/** A chain closed by a joint it did not have before. */
+export interface FirstClosing {
+  readonly chainId: string
+  readonly kind: PresentJoint
+  /** Which part of the catalogue it is, where that is known. */
+  readonly partId: string | null
+  readonly click: Closing['click']
+  readonly at: Date
+  /** The fact it was closed for, taken back with it; null where that takes it back by itself. */
+  readonly becauseId: string | null
+  readonly reason: string | null
+}
+
+/** Makes a new joint the thing it is and writes its first closing; what is closed by hand counts from none. Returns its id. */
+export async function closeFirst(work: Work, { kind, partId, ...closed }: FirstClosing): Promise<string> {
+  const id = v7()
+  const counts = kind === 'link' || kind === 'clip'
   await work
     .of(JOINTS)
-    .create({ id: jointId, kind: part.kind, partId, closingsBefore: 0 }, { transaction: work.transaction })
-  await written(work, closed, jointId)
+    .create({ id, kind, partId, closingsBefore: counts ? 0 : null }, { transaction: work.transaction })
+  await written(work, closed, id)
+  return id
 }
 
 const speedsOf = ({ facts }: Pick<PartRow, 'facts'>): readonly number[] =>
@@ -84,7 +106,7 @@ export async function takeLink(work: Work, partId: string): Promise<void> {
 
 async function written(
   work: Work,
-  { chainId, closing: { click, byFeel }, at, becauseId }: ClosedChain,
+  { chainId, click, at, becauseId, reason }: Omit<FirstClosing, 'kind' | 'partId'>,
   jointId: string,
 ): Promise<void> {
   await work.of(JOINT_EVENTS).create(
@@ -97,7 +119,7 @@ async function written(
       becauseId,
       occurredAt: at,
       ...newFact(work),
-      reason: byFeel ? 'by-feel' : null,
+      reason,
     },
     { transaction: work.transaction },
   )
@@ -107,7 +129,7 @@ async function written(
 export async function closedElsewhere(work: Work, closed: Omit<ClosedChain, 'closing'>): Promise<void> {
   const known = await jointOfChain(work, closed.chainId)
   if (known?.kind !== 'link') return
-  await written(work, { ...closed, closing: { click: null, byFeel: false, linkPartId: null } }, known.id)
+  await written(work, { ...closed, click: null, reason: null }, known.id)
 }
 
 /** Takes back what was closed for a fact that is taken back; a link that came out of stock for it lies there again. */

@@ -2,6 +2,7 @@ import { type ComponentEnd, type WearItemId } from '@pelrin/core'
 import type { BikeComponents, Component } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { dayIn } from '../days/days.ts'
+import { shopZone } from '../days/shopZone.ts'
 
 interface Row {
   id: string
@@ -36,10 +37,7 @@ export async function componentsOf(
   bikeId: string,
   run: (at: Date) => number | null,
 ): Promise<BikeComponents> {
-  const [shop] = await work.select<{ timeZone: string }>(
-    'SELECT time_zone AS "timeZone" FROM shops WHERE id = pelrin_shop()',
-  )
-  const zone = shop?.timeZone ?? 'UTC'
+  const zone = await shopZone(work)
   const today = dayIn(zone, work.now)
   const rows = await componentRows(work, bikeId)
   return {

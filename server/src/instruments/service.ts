@@ -7,6 +7,7 @@ import type { DeviceAddresses } from '../devices/addresses.ts'
 import { atField, ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { dayIn } from '../days/days.ts'
+import { shopZone } from '../days/shopZone.ts'
 import { evidenceAgainst } from './evidence.ts'
 import {
   checkDueOn,
@@ -96,14 +97,11 @@ export async function reviseInstrument(
   refuse([...recordProblems(found.kind, record), ...connectionProblems(devices, connection ?? null)])
   if (found.recordVersion !== fromVersion)
     throw new ProblemError(409, 'record-stale', { current: await instrumentHistory(work, id) })
-  const [shop] = await work.select<{ timeZone: string }>('SELECT time_zone AS "timeZone" FROM shops WHERE id = :id', {
-    id: work.shopId,
-  })
   await writeVersion(work, id, fromVersion + 1, record, {
     id: versionId,
     standing,
     reads,
-    checkedOn: check ? dayIn(shop?.timeZone ?? 'UTC', work.now) : found.checkedOn,
+    checkedOn: check ? dayIn(await shopZone(work), work.now) : found.checkedOn,
     checkedHow: check?.how ?? null,
     checkDetail: check ? { pairs: check.pairs, referenceU: check.referenceU } : null,
     reason,

@@ -1,9 +1,9 @@
-import { jobNow, type JobNow, type JobPlan } from '@pelrin/core'
+import { jobNow, type JobNow } from '@pelrin/core'
 import type { endpoints } from '@pelrin/contract'
 import type { Job, JobWritten, Output } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { writeCare } from '../care/service.ts'
-import { closeAgain, refuseClick } from '../chains/closeAgain.ts'
+import { closeAgain, closeFirst, refuseClick } from '../chains/closeAgain.ts'
 import { setAside } from '../chains/setAside.ts'
 import { fitComponent } from '../components/service.ts'
 import { audited, authorOf, type Work } from '../db/work.ts'
@@ -18,11 +18,9 @@ import { catalogueChanged } from '../parts/catalogueStore.ts'
 import { billOf } from './bill.ts'
 import { requireJob, lockedJob } from './service.ts'
 import { eventsOf } from './store.ts'
-import { newFact } from '../db/facts.ts'
 import { PARTS } from '../catalogue/models.ts'
 import { CHAINS, FITTINGS } from '../chains/models.ts'
 import { OFFCUTS, type JobRow } from './models.ts'
-import { JOINTS, JOINT_EVENTS } from '../parts/models.ts'
 import { KEPT_PARTS, KEPT_PART_LINES } from '../stock/models.ts'
 
 type Closing = Output<typeof endpoints.closeJob.body>
@@ -171,7 +169,15 @@ async function fitNew(
       cleaning: steps.some(({ id }) => id === 'strip') ? 'strip' : 'wipe',
       at: work.now,
     })
-  const jointId = await closeJoint(work, row, plan, chainId, click)
+  const jointId = await closeFirst(work, {
+    chainId,
+    kind: plan.joint.kind === 're-press' ? 'riveted' : plan.joint.kind,
+    partId: row.parts.jointPartId,
+    click,
+    at: work.now,
+    becauseId: null,
+    reason: null,
+  })
   const offcutId = plan.chain.cut.offcut > 0 ? v7() : null
   if (offcutId !== null)
     await of(OFFCUTS).create(
@@ -193,40 +199,6 @@ async function fitNew(
     oldReason,
     click,
   }
-}
-
-/** The joint as a thing, closed for the first time. */
-async function closeJoint(
-  work: Work,
-  { parts }: JobRow,
-  { joint }: JobPlan,
-  chainId: string,
-  click: Closing['click'],
-): Promise<string> {
-  const { of, transaction } = work
-  const jointId = v7()
-  await of(JOINTS).create(
-    {
-      id: jointId,
-      kind: joint.kind === 're-press' ? 'riveted' : joint.kind,
-      partId: parts.jointPartId,
-      closingsBefore: joint.kind === 'link' || joint.kind === 'clip' ? 0 : null,
-    },
-    { transaction },
-  )
-  await of(JOINT_EVENTS).create(
-    {
-      id: v7(),
-      jointId,
-      chainId,
-      kind: 'closed',
-      click,
-      occurredAt: work.now,
-      ...newFact(work),
-    },
-    { transaction },
-  )
-  return jointId
 }
 
 /** Kinds of which a job puts on one of its own; whatever else is kept goes along with it. */

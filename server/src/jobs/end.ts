@@ -1,4 +1,4 @@
-import type { Job } from '@pelrin/contract'
+import type { Job, JobWritten } from '@pelrin/contract'
 import { v7 } from 'uuid'
 import { reopen } from '../chains/closeAgain.ts'
 import { takeBackFitting } from '../chains/undo.ts'
@@ -51,14 +51,8 @@ export async function undoJob(work: Work, id: string, reason: string): Promise<J
     await takeBackFitting(work, { bikeId: row.bikeId, fittingId, chainId, before }, reason)
     if (written.offcutId !== null)
       await of(OFFCUTS).update({ goneAt: work.now }, { where: { id: written.offcutId }, transaction })
-    const cassettes = await work.select<{ partId: string }>(
-      'SELECT part_id AS "partId" FROM components WHERE because_id = :id AND from_stock',
-      { id: row.id },
-    )
-    for (const { partId, quantity } of written.used)
-      // What has a life of its own goes back with it.
-      if (!cassettes.some((one) => one.partId === partId))
-        await moveStock(work, partId, { id: v7(), kind: 'received', quantity, note: reason })
+    for (const [partId, quantity] of await ownParts(work, row.id, written.used))
+      await moveStock(work, partId, { id: v7(), kind: 'received', quantity, note: reason })
   }
   // The old chain's own closing, where it went back on.
   await reopen(work, row.id, reason)
@@ -67,4 +61,16 @@ export async function undoJob(work: Work, id: string, reason: string): Promise<J
   await audited(work, 'undid', 'job', id, { reason })
   await judgeBike(work, row.bikeId, { readingId: null, occurredAt: work.now })
   return requireJob(work, id)
+}
+
+/** What a job used up itself, by part: what has a life of its own is taken back with that. */
+async function ownParts(work: Work, jobId: string, used: JobWritten['used']): Promise<ReadonlyMap<string, number>> {
+  const components = await work.select<{ partId: string }>(
+    'SELECT part_id AS "partId" FROM components WHERE because_id = :jobId AND from_stock',
+    { jobId },
+  )
+  const own = new Map<string, number>()
+  for (const { partId, quantity } of used) own.set(partId, (own.get(partId) ?? 0) + quantity)
+  for (const { partId } of components) own.set(partId, (own.get(partId) ?? 0) - 1)
+  return new Map([...own].filter(([, quantity]) => quantity > 0))
 }

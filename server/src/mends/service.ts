@@ -4,17 +4,17 @@ import { v7 } from 'uuid'
 import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
-import { refuseClick, takeLink } from '../chains/closeAgain.ts'
+import { closeFirst, refuseClick, takeLink } from '../chains/closeAgain.ts'
 import { lockBikeState } from '../state/bikeState.ts'
 import { afterAll } from '../fittings/moments.ts'
 import { dayIn, daysLater } from '../days/days.ts'
+import { shopZone } from '../days/shopZone.ts'
 import { judgeBike } from '../state/judgeBike.ts'
 import { bikeMends, chainNow, type ChainNow } from './store.ts'
 import { newFact } from '../db/facts.ts'
 import { CHAIN_EVENTS } from '../chains/models.ts'
 import { OFFCUTS } from '../jobs/models.ts'
 import { MENDS } from './models.ts'
-import { JOINTS, JOINT_EVENTS } from '../parts/models.ts'
 
 /**
  * Writes down that a chain broke. One that is mended has a new count and new joints from now on: its earlier readings say
@@ -51,7 +51,7 @@ export async function mendChain(asked: Work, bikeId: string, said: MendChain): P
     },
     { transaction },
   )
-  if (option) await rejoin(work, chain, option, pitches, said)
+  if (option) await rejoin(work, id, chain, option, pitches, said)
   await audited(work, 'mended', 'chain', chain.id, { bikeId, choice, lost: option?.lost ?? null })
   if (option) await judgeBike(work, bikeId, { readingId: null, occurredAt: work.now })
   return bikeMends(work, bikeId)
@@ -78,13 +78,13 @@ function chosen(
 
 async function followUp(work: Work): Promise<string> {
   const { assumed } = await assumptionsInForce(work)
-  const [shop] = await work.select<{ timeZone: string }>('SELECT time_zone AS "timeZone" FROM shops')
-  return daysLater(dayIn(shop?.timeZone ?? 'UTC', work.now), assumed.verdict.decidedCheckDays)
+  return daysLater(dayIn(await shopZone(work), work.now), assumed.verdict.decidedCheckDays)
 }
 
 /** The chain's new count, its joints, and the piece that went into it. */
 async function rejoin(
   work: Work,
+  mendId: string,
   { id: chainId }: ChainNow,
   option: MendOption,
   before: number,
@@ -96,24 +96,19 @@ async function rejoin(
     { id: v7(), chainId, kind: option.left < before ? 'shortened' : 'rejoined', pitchesAfter: option.left, ...fact },
     { transaction },
   )
+  // A link is the thing it is, out of stock where it came from there.
+  const partId = option.joint === 'link' ? linkPartId : null
   for (let i = 0; i < option.joints; i++) {
-    const jointId = v7()
-    // A link is the thing it is, out of stock where it came from there.
-    const partId = option.joint === 'link' ? linkPartId : null
     if (partId !== null) await takeLink(work, partId)
-    await of(JOINTS).create(
-      {
-        id: jointId,
-        kind: option.joint === 're-press' ? 'riveted' : option.joint,
-        partId,
-        closingsBefore: option.joint === 'link' ? 0 : null,
-      },
-      { transaction },
-    )
-    await of(JOINT_EVENTS).create(
-      { id: v7(), jointId, chainId, kind: 'closed', click: option.joint === 'link' ? click : null, ...fact },
-      { transaction },
-    )
+    await closeFirst(work, {
+      chainId,
+      kind: option.joint === 're-press' ? 'riveted' : option.joint,
+      partId,
+      click: option.joint === 'link' ? click : null,
+      at: work.now,
+      becauseId: mendId,
+      reason: 'broken',
+    })
   }
   if (option.inserted.length > 0)
     await of(OFFCUTS).update({ goneAt: work.now }, { where: { chainId, goneAt: null }, transaction })

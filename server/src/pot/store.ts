@@ -3,10 +3,11 @@ import type { HungChain, PotBoard, PotCandidate, PotChainNow, PotNow } from '@pe
 import type { Work } from '../db/work.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { dayIn, momentAt } from '../days/days.ts'
+import { shopZone } from '../days/shopZone.ts'
 import { stands } from '../db/facts.ts'
 import { asChainJoint } from '../chains/joints.ts'
 import { houseSchools } from '../jobs/schools.ts'
-import { jointOfChain } from '../parts/jointStore.ts'
+import { jointsOfChains } from '../parts/jointStore.ts'
 
 const BIKE = `CASE WHEN b.id IS NULL THEN NULL ELSE json_build_object('id', b.id, 'label', b.label, 'customer', c.name) END AS bike`
 const STAMP = (column: string, name: string): string =>
@@ -24,10 +25,7 @@ const CHAINS = `
 
 /** The pots, what is on its way through them, what is done today, and what could go in. */
 export async function potBoard(work: Work): Promise<PotBoard> {
-  const [shop] = await work.select<{ timeZone: string }>(
-    'SELECT time_zone AS "timeZone" FROM shops WHERE id = pelrin_shop()',
-  )
-  const zone = shop?.timeZone ?? 'UTC'
+  const zone = await shopZone(work)
   const today = dayIn(zone, work.now)
   const { overrides } = await assumptionsInForce(work)
   return {
@@ -50,12 +48,14 @@ async function hungChains(work: Work): Promise<HungChain[]> {
     `${CHAINS}
      WHERE p.state = 'done' AND p.back_on_at IS NULL AND p.since >= lower(on_now.during) ORDER BY p.since, p.id LIMIT 40`,
   )
-  const hung: HungChain[] = []
-  for (const row of rows) {
-    const joint = await jointOfChain(work, row.chainId)
-    hung.push({ ...row, joint: joint && asChainJoint(joint) })
-  }
-  return hung
+  const joints = await jointsOfChains(
+    work,
+    rows.map(({ chainId }) => chainId),
+  )
+  return rows.map((row) => {
+    const joint = joints.get(row.chainId)
+    return { ...row, joint: joint ? asChainJoint(joint) : null }
+  })
 }
 
 async function potsNow(work: Work): Promise<PotNow[]> {

@@ -12,6 +12,7 @@ import { bikeParts, partsFacts } from '../parts/bikeParts.ts'
 import { carryCard } from './carryCard.ts'
 import { customerSheet } from './customerSheet.ts'
 import { riderSheet } from './riderSheet.ts'
+import { shopZone } from '../days/shopZone.ts'
 import { localeOf, Words } from './words.ts'
 
 /** Work of the last so many days is on a customer's sheet. */
@@ -20,10 +21,8 @@ const LATELY_DAYS = 60
 /** A sheet with its words, as of now. @throws ProblemError 404 for a bike, or a break, there is none of */
 export async function sheetOf(work: Work, bikeId: string, kind: SheetKind, asked: string): Promise<Sheet> {
   const record = await bikeRecord(work, bikeId)
-  const [shop] = await work.select<{ name: string; timeZone: string }>(
-    'SELECT name, time_zone AS "timeZone" FROM shops',
-  )
-  const words = new Words(localeOf(asked), shop?.timeZone ?? 'UTC', record.lastOdometer?.unit ?? 'km')
+  const [shop] = await work.select<{ name: string }>('SELECT name FROM shops WHERE id = pelrin_shop()')
+  const words = new Words(localeOf(asked), await shopZone(work), record.lastOdometer?.unit ?? 'km')
   const { summary } = record
   return {
     kind,

@@ -2,6 +2,7 @@ import { standingOf, type Standing, type VerdictWord } from '@pelrin/core'
 import type { Work } from '../db/work.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { dayIn } from '../days/days.ts'
+import { shopZone } from '../days/shopZone.ts'
 
 /** What stands today, for lists to filter, count and order by, in terms of `s` (state) and `:today`: the core's `standingOf`. */
 export const STANDING_WORD = `CASE WHEN s.measure_from <= CAST(:today AS date) THEN 'measure-it' ELSE s.word END`
@@ -44,11 +45,7 @@ export interface StandingColumns {
 export async function standingToday(
   work: Work,
 ): Promise<{ today: string; standing: (columns: StandingColumns) => Standing }> {
-  const [shop] = await work.prepared<{ zone: string }>(
-    'SELECT time_zone AS zone FROM shops WHERE id = pelrin_shop()',
-    {},
-  )
   const { assumed } = await assumptionsInForce(work)
-  const today = dayIn(shop!.zone, work.now)
+  const today = dayIn(await shopZone(work), work.now)
   return { today, standing: (columns) => standingOf(columns, today, assumed) }
 }

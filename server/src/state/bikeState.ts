@@ -14,6 +14,7 @@ import { shopRiding, type BikeDistance, type ChainDistance, type ShopRiding } fr
 import { decisionStanding } from '../limits/decisionsStore.ts'
 import { wearNext } from '../otherWear/store.ts'
 import { dayIn, daysLater } from '../days/days.ts'
+import { shopZone } from '../days/shopZone.ts'
 import { presentFitting } from '../fittings/presentFitting.ts'
 import { forecastOf } from './verdictInput.ts'
 import { BIKE_STATE, type BikeStateRow } from './models.ts'
@@ -95,10 +96,9 @@ export async function deriveBikeState(work: Work, bikeId: string, known: Known =
     { bikeId },
   )
   if (!verdict) throw new Error(`bike ${bikeId} has never been judged`)
-  const [named] = await work.prepared<{ text: string; timeZone: string }>(
-    `SELECT lower(unaccent(concat_ws(' ', c.name, b.label, b.tag, b.frame_mark, b.maker, b.model))) AS text,
-       s.time_zone AS "timeZone"
-     FROM bikes b JOIN customers c ON c.id = b.customer_id JOIN shops s ON s.id = pelrin_shop() WHERE b.id = :bikeId`,
+  const [named] = await work.prepared<{ text: string }>(
+    `SELECT lower(unaccent(concat_ws(' ', c.name, b.label, b.tag, b.frame_mark, b.maker, b.model))) AS text
+     FROM bikes b JOIN customers c ON c.id = b.customer_id WHERE b.id = :bikeId`,
     { bikeId },
   )
   const fitting = await presentFitting(work, bikeId)
@@ -106,7 +106,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known: Known =
   const decision = await decisionStanding(work, bikeId, fitting?.id ?? null, outcome.word)
   const counted = input.readings.filter((reading) => outcome.countedReadingIds.includes(reading.id))
   const measuredAt = counted.length === 0 ? null : new Date(Math.max(...counted.map((reading) => reading.occurredAt)))
-  const zone = named?.timeZone ?? 'UTC'
+  const zone = await shopZone(work)
   const from = dayIn(
     zone,
     measuredAt ?? (outcome.word === 'not-measured-yet' && fitting ? fitting.from : verdict.occurredAt),

@@ -3,6 +3,7 @@ import type { BikeRecord } from '@pelrin/contract'
 import { brokenBy } from '../db/refused.ts'
 import { audited, type Work } from '../db/work.ts'
 import { dayIn } from '../days/days.ts'
+import { shopZone } from '../days/shopZone.ts'
 import { followDistance } from '../distance/service.ts'
 import { standingRides } from '../distance/store.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
@@ -306,13 +307,12 @@ async function moveFacts(
 }
 
 async function setAside(work: Work, other: BikeRow, id: string, moves: Moves): Promise<void> {
-  const [shop] = await work.select<{ zone: string }>('SELECT time_zone AS zone FROM shops')
   await work.of(BIKES).update(
     {
       mergedIntoId: id,
       mergedAt: work.now,
       mergeMoved: moves,
-      goneOn: other.goneOn ?? dayIn(shop?.zone ?? 'UTC', work.now),
+      goneOn: other.goneOn ?? dayIn(await shopZone(work), work.now),
       version: other.version + 1,
     },
     { where: { id: other.id }, transaction: work.transaction },
