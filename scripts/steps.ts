@@ -6,6 +6,11 @@ import {
   COMES_BEFORE,
   fittingSteps,
   JOB_OUTCOMES,
+  addingBack,
+  MEND_JOINTS,
+  mendOptions,
+  mendSteps,
+  POSITIONS,
   POT_RECIPES,
   SHIPPED_SCHOOLS,
   TREATMENTS,
@@ -15,6 +20,7 @@ import {
   type JobDrive,
   type JobPlan,
   type JobSchools,
+  type MendJob,
   type StepPhase,
   type Tool,
 } from '@pelrin/core'
@@ -135,11 +141,42 @@ const cares = (): CareJob[] =>
     ),
   )
 
+/** Mends in which every step of them is somewhere. */
+const mends = (): MendJob[] =>
+  POSITIONS.flatMap((position) =>
+    [true, false].flatMap((roadside) =>
+      PRESENT.flatMap((present) => {
+        const job: Omit<MendJob, 'option' | 'added'> = {
+          handling: {
+            ...{ drive: DRIVE, schools: SCHOOLS[0]!, present, joint: JOINTS[0]! },
+            ...{ rePress: 'allowed', markedOut: false },
+          },
+          ...{ care: 'dry-oil', position, roadside },
+        }
+        return [
+          ...MEND_JOINTS.flatMap((joint) =>
+            mendOptions({ pitches: 112, broken: 'inner', damaged: [0, 20], spare: 4 }, [joint]).map((option) => ({
+              ...job,
+              option,
+              added: null,
+            })),
+          ),
+          ...(['link', 'pin'] as const).map((by) => ({
+            ...job,
+            option: null,
+            added: addingBack({ pitches: 110, add: 2, by, linked: true, ownLink: false }),
+          })),
+        ]
+      }),
+    ),
+  )
+
 function told(): Map<string, Told> {
   const found = new Map<string, Told>()
   for (const { id, phase, tools, hazards, checked } of [
     ...plans().flatMap((plan) => fittingSteps(plan)),
     ...cares().flatMap((job) => careSteps(job)),
+    ...mends().flatMap((job) => mendSteps(job)),
   ]) {
     const before = found.get(id) ?? { phase, tools: new Set<Tool>(), hazards: new Set<Hazard>(), checked: false }
     for (const tool of tools) before.tools.add(tool)
@@ -177,9 +214,10 @@ export function stepsPage(): string {
   const order = COMES_BEFORE.map(([first, then]) => `- \`${first}\` before \`${then}\``)
   return `# The steps
 
-Written by \`npm run steps\` from the tables of steps in \`core/src/jobs\`, \`core/src/care\` and \`core/src/pot\` and their words in
+Written by \`npm run steps\` from the tables of steps in \`core/src/jobs\`, \`core/src/care\`, \`core/src/pot\` and \`core/src/mends\` and their words in
 \`web/src/messages/en/steps.ts\`. One row a step; where it is said in several ways, a stroke parts them. Which steps a piece of work has, with
-which tools and cautions, follows from the bike, the chain and the joint: \`fittingSteps\` and \`careSteps\`.
+which tools and cautions, follows from the bike, the chain and the joint: \`fittingSteps\`, \`careSteps\` and
+\`mendSteps\`.
 
 | step | part | what | why | tools | seen before it is done | cautions | drawing |
 |---|---|---|---|---|---|---|---|

@@ -256,6 +256,7 @@ export const BikeRecord = v.object({
         'shortened',
         'cut',
         'rejoined',
+        'lengthened',
         'part-on',
         'part-off',
       ]),

@@ -1,4 +1,4 @@
-import { CLEANINGS, TREATMENTS, CARE_REASONS, type ChainHandling } from '@pelrin/core'
+import { CLEANINGS, TREATMENTS, CARE_REASONS } from '@pelrin/core'
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
 import { Day, Id, line, Moment } from './common.ts'
@@ -6,6 +6,7 @@ import { Closing } from './closing.ts'
 import { endpoint } from './endpoint.ts'
 import { CareKind } from './forecast.ts'
 import { ChainJoint } from './chains.ts'
+import { Handling } from './handling.ts'
 import { WaxSchools } from './jobs.ts'
 import { REMINDER_LANGUAGES } from './messages/reminders.ts'
 
@@ -109,7 +110,7 @@ export const BikeCare = v.object({
   /** What a waxed chain is ridden in before those, km. */
   firstRideKm: v.number(),
   /** What taking it off and putting it on follows from; null with none on. */
-  handling: v.nullable(v.custom<ChainHandling>((value) => typeof value === 'object' && value !== null)),
+  handling: v.nullable(Handling),
   /** How it is waxed: as the house does, by this bike's own recipe where it has one. */
   waxing: WaxSchools,
   /** The bike's own recipe; null: the house's. */

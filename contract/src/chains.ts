@@ -71,6 +71,7 @@ export const ThingEvent = v.object({
     'cut',
     'shortened',
     'rejoined',
+    'lengthened',
     'joint-closed',
     'joint-seen',
     'read',

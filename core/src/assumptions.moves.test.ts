@@ -401,6 +401,7 @@ const ELSEWHERE: Readonly<Record<string, readonly string[]>> = {
     'verdict.eachVisit',
     'verdict.decidedCheckKm',
     'verdict.decidedCheckDays',
+    'verdict.roadsideCheckDays',
     'distance.statedStartShare',
     'distance.statedStartLeastKm',
     'otherWear.rotorUMm',

@@ -153,6 +153,13 @@ export const DECLARED = {
       'looks',
       'Next look at a chain decided about otherwise, at the latest after',
     ),
+    roadsideCheckDays: whole(
+      3,
+      'days',
+      [1, 30],
+      'looks',
+      'A chain mended for the way home only is changed, at the latest, after',
+    ),
   },
   forecast: {
     priors: {

@@ -7,8 +7,13 @@ const DRAWN_AT: Readonly<Partial<Record<string, StepDrawing>>> = {
   'note-way': 'thread',
   'hold-ends': 'hook',
   'ends-together': 'hook',
-  'set-tool': 'tool-square',
+  'set-tool': 'bench-and-multi',
   cut: 'tool-square',
+  'take-out': 'tool-square',
+  'put-in': 'put-in',
+  'count-mended': 'count',
+  'cage-screw': 'cage-screw',
+  'join-others': 'halves',
   'open-anywhere': 'tool-square',
   'open-link': 'link-open',
   'outer-out': 'outer-out',
@@ -56,6 +61,8 @@ export function drawnAt(step: string, values: Readonly<Record<string, string | n
   if (step === 'route-rear') return values['context'] === 'timing' ? null : 'one-sprocket'
   if (step === 'open-pin' || step === 'open-riveted')
     return values['context'] === 'convert' ? 'outer-out' : 'tool-square'
+  if (step === 'lay-bike') return values['context'] === 'on-side' ? 'lay-side' : null
+  if (step === 'take-out' && values['context'] === 'link') return 'outer-out'
   if (step === 'check-ends') return values['context'] === 'one-outer' ? 'ends-one-outer' : 'ends-both-inner'
   return DRAWN_AT[step] ?? null
 }

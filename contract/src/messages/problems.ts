@@ -307,7 +307,12 @@ export const problems = {
   'damaged-elsewhere': 'What is marked is not all on this chain, or the place it broke is not among it.',
   'count-odd': 'A chain whose plates alternate has an even count. Count again.',
   'mend-missing': 'Choose how it is mended.',
-  're-press-excluded': 'An old pin is not pressed in again on this chain. Take a link or a new pin.',
+  're-press-excluded':
+    'An old pin is not pressed in again on this chain, but to get home. Take a link or a new pin, or say that it is for the way home only.',
+  'add-back-range': 'Between 2 and 40 pitches, an even count.',
+  'add-back-odd': 'A chain whose plates alternate takes an even count of pitches more.',
+  'mend-unknown': 'There is no such mend of the chain that is on, or it lost nothing.',
+  'offcut-short': 'The piece that was kept has only {{offcut}} pitches. Take one of the same model, or add fewer.',
   'cause-missing': 'Say what made it break, or that it was not found.',
   'wear-item-unknown': 'Nothing of this name is looked at here.',
   'grade-missing': 'Choose the drawing that looks most like it.',

@@ -2,18 +2,16 @@ import type { CareKind } from '../forecast/priors.ts'
 import {
   convertsPin,
   mayBe,
+  PLAIN_LINK,
   shifts,
-  type JobDrive,
-  type JobJoint,
-  type JointNow,
+  type ChainHandling,
   type Refit,
-  type RePress,
   type Removal,
 } from '../jobs/chainWork.ts'
+import { CHECKING, type Checked, type CheckStepId } from '../jobs/checking.ts'
 import { isOiled, isWaxed } from '../jobs/jobPlan.ts'
 import { REFITTING, type RefitStepId } from '../jobs/refitting.ts'
 import { REMOVING, type RemovalStepId } from '../jobs/removing.ts'
-import type { JobSchools } from '../jobs/schools.ts'
 import { lifted, stepsBy, type Hazard, type Step, type StepRule } from '../jobs/stepTypes.ts'
 import { HEATING, WAXING, type Waxing, type WaxStepId } from '../pot/waxSteps.ts'
 import { CLEANING, cleaningNeeded, OFF_BIKE, type Cleaning, type CleaningJob, type CleaningStepId } from './cleaning.ts'
@@ -21,18 +19,6 @@ import { CLEANING, cleaningNeeded, OFF_BIKE, type Cleaning, type CleaningJob, ty
 /** Every {@link CareKind} a chain can be treated with. */
 export const TREATMENTS = ['immersion-wax', 'drip-wax', 'dry-oil', 'wet-oil'] as const satisfies readonly CareKind[]
 export type Treatment = (typeof TREATMENTS)[number]
-
-/** What of a bike and its chain the way off it and on again follows from. */
-export interface ChainHandling {
-  readonly drive: JobDrive
-  readonly schools: JobSchools
-  /** What it is closed with now; null: nobody looked yet. */
-  readonly present: JointNow | null
-  /** What it is closed with when it goes back on: the same again, or a new one in its place. */
-  readonly joint: JobJoint
-  readonly rePress: RePress
-  readonly markedOut: boolean
-}
 
 /** What a care is given to. */
 export interface CareJob {
@@ -58,26 +44,12 @@ type OwnStepId =
   | 'creep-in'
   | 'set'
   | 'wipe-outside'
-  | 'stiff-link'
-  | 'back-pedal'
-  | 'rotor-clean'
-  | 'motor-on'
-export type CareStepId = OwnStepId | RemovalStepId | RefitStepId | CleaningStepId | WaxStepId
+export type CareStepId = OwnStepId | RemovalStepId | RefitStepId | CheckStepId | CleaningStepId | WaxStepId
 export type CareStep = Step<CareStepId>
 
 /** Whether a care takes the chain off its bike, so that its joint is opened and closed once more. */
 export const takesOff = (job: Pick<CareJob, 'care' | 'cleaning' | 'before'>): boolean =>
   job.care === 'immersion-wax' || OFF_BIKE.includes(cleaningNeeded(job))
-
-/** A link of which nothing is said. */
-const PLAIN_LINK: JobJoint = {
-  kind: 'link',
-  arrow: false,
-  letteredOut: false,
-  greased: false,
-  guide: null,
-  sheet: null,
-}
 
 function removalOf({ handling, care }: Pick<CareJob, 'handling' | 'care'>): Removal {
   const { drive, schools, present, joint, rePress, markedOut } = handling
@@ -128,6 +100,8 @@ const dripped = ({ care }: CareJob): boolean => care === 'drip-wax'
 const oiled = ({ care }: CareJob): boolean => isOiled(care)
 const onBike = ({ care }: CareJob): boolean => care !== 'immersion-wax'
 
+const checkedOf = (job: CareJob): Checked => ({ drive: job.handling.drive, refitted: takesOff(job), changed: false })
+
 const FIRST: readonly StepRule<CareJob, OwnStepId>[] = [
   { id: 'measure-first', phase: 'before', when: ({ checkFirst }) => checkFirst, minutes: 1, tools: () => ['rule'] },
 ]
@@ -149,25 +123,6 @@ const DROPS: readonly StepRule<CareJob, OwnStepId>[] = [
   { id: 'creep-in', phase: 'check', when: oiled, minutes: 1, waits: () => 5 },
   { id: 'wipe-outside', phase: 'check', when: oiled, minutes: 2, tools: () => ['cloth'] },
 ]
-const LAST: readonly StepRule<CareJob, OwnStepId>[] = [
-  { id: 'stiff-link', phase: 'check', when: () => true, minutes: 1, hazards: () => ['fingers'], checked: true },
-  {
-    id: 'back-pedal',
-    phase: 'check',
-    when: (job) => takesOff(job) && shifts(job.handling),
-    minutes: 0.3,
-    hazards: () => ['fingers'],
-    checked: true,
-  },
-  { id: 'rotor-clean', phase: 'check', when: hasDisc, minutes: 1, hazards: () => ['rotor'], checked: true },
-  {
-    id: 'motor-on',
-    phase: 'check',
-    when: ({ handling: { drive } }) => mayBe(drive.motor),
-    minutes: 1,
-    hazards: () => ['motor'],
-  },
-]
 /** A motor is off before the cranks are turned, whether the chain comes off or not. */
 const removing = lifted(REMOVING, removalOf, () => true).map((rule): StepRule<CareJob, RemovalStepId> => ({
   ...rule,
@@ -184,7 +139,7 @@ export const CARE_STEPS: readonly StepRule<CareJob, CareStepId>[] = [
   ...lifted(WAXING, waxingOf, isDipped),
   ...lifted<CareJob, Refit, RefitStepId>(REFITTING, refitOf, takesOff),
   ...DROPS,
-  ...LAST,
+  ...lifted(CHECKING, checkedOf, () => true),
 ]
 
 /**
@@ -192,7 +147,3 @@ export const CARE_STEPS: readonly StepRule<CareJob, CareStepId>[] = [
  * turned, a joint is known before it is opened, and a wet chain is dried before anything goes on it.
  */
 export const careSteps = (job: CareJob): readonly CareStep[] => stepsBy(CARE_STEPS, job)
-
-/** How long steps take with hands on, all together, min. */
-export const stepsMinutes = (steps: readonly Pick<CareStep, 'minutes'>[]): number =>
-  steps.reduce((sum, { minutes }) => sum + minutes, 0)

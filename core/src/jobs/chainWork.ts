@@ -81,6 +81,28 @@ export interface Refit {
   readonly pinBroke: boolean
 }
 
+/** What of a bike and its chain the way off it and on again follows from. */
+export interface ChainHandling {
+  readonly drive: JobDrive
+  readonly schools: JobSchools
+  /** What it is closed with now; null: nobody looked yet. */
+  readonly present: JointNow | null
+  /** What it is closed with when it goes back on: the same again, or a new one in its place. */
+  readonly joint: JobJoint
+  readonly rePress: RePress
+  readonly markedOut: boolean
+}
+
+/** A link of which nothing is said. */
+export const PLAIN_LINK: JobJoint = {
+  kind: 'link',
+  arrow: false,
+  letteredOut: false,
+  greased: false,
+  guide: null,
+  sheet: null,
+}
+
 /** Whether a drive has a derailleur that this chain runs through. */
 export const shifts = ({ drive }: { readonly drive: JobDrive }): boolean => drive.type === 'derailleur' && !drive.timing
 /** What may be there, unless it is known that it is not. */

@@ -1,4 +1,4 @@
-import { mayBe, shifts } from './chainWork.ts'
+import { mayBe } from './chainWork.ts'
 import { isOiled, isWaxed, type JobOutcome, type JobPlan } from './jobPlan.ts'
 import type { Hazard, StepRule } from './stepTypes.ts'
 
@@ -24,15 +24,8 @@ export type ChangeStepId =
   | 'check-ends'
   | 'length-after'
   | 'mend-count'
-  | 'stiff-link'
   | 'free-stiff'
-  | 'back-pedal'
-  | 'every-gear'
-  | 'hub-gears'
   | 'first-oil'
-  | 'rotor-clean'
-  | 'motor-on'
-  | 'test-ride'
   | 'fit-cassette'
   | 'old-back'
   | 'ride-again'
@@ -190,7 +183,7 @@ export const BETWEEN: readonly StepRule<JobPlan, ChangeStepId>[] = [
   },
 ]
 
-/** What proves the new chain, and what is written of both. */
+/** What is found as the new chain is proved. */
 export const AFTER_REFITTING: readonly StepRule<JobPlan, ChangeStepId>[] = [
   { id: 'length-after', phase: 'join', when: () => true, minutes: 0.5, checked: true },
   {
@@ -202,23 +195,12 @@ export const AFTER_REFITTING: readonly StepRule<JobPlan, ChangeStepId>[] = [
     hazards: () => ['spring', 'metal', 'failure'],
     checked: true,
   },
-  { id: 'stiff-link', phase: 'check', when: () => true, minutes: 0.5, hazards: () => ['fingers'], checked: true },
   {
     id: 'free-stiff',
     phase: 'check',
     when: had('stiff-link'),
     minutes: 1.5,
     tools: () => ['pin-tool'],
-    hazards: () => ['fingers'],
-    checked: true,
-  },
-  { id: 'back-pedal', phase: 'check', when: shifts, minutes: 0.3, hazards: () => ['fingers'], checked: true },
-  { id: 'every-gear', phase: 'check', when: shifts, minutes: 2.5, hazards: () => ['fingers'], checked: true },
-  {
-    id: 'hub-gears',
-    phase: 'check',
-    when: ({ drive }) => drive.type === 'hub-gear' && !drive.timing,
-    minutes: 1,
     hazards: () => ['fingers'],
     checked: true,
   },
@@ -232,23 +214,10 @@ export const AFTER_REFITTING: readonly StepRule<JobPlan, ChangeStepId>[] = [
     tools: () => ['oil', 'cloth'],
     hazards: and('fingers'),
   },
-  {
-    id: 'rotor-clean',
-    phase: 'check',
-    when: ({ drive }) => mayBe(drive.discBrake),
-    minutes: 0.3,
-    tools: () => ['cloth'],
-    hazards: () => ['rotor'],
-    checked: true,
-  },
-  {
-    id: 'motor-on',
-    phase: 'check',
-    when: ({ drive }) => drive.motor === true,
-    minutes: 0.3,
-    hazards: () => ['motor'],
-  },
-  { id: 'test-ride', phase: 'ride', when: () => true, minutes: 4, hazards: () => ['failure'], checked: true },
+]
+
+/** What the ride leads to, and what is written of both chains. */
+export const AFTER_RIDING: readonly StepRule<JobPlan, ChangeStepId>[] = [
   {
     id: 'fit-cassette',
     phase: 'ride',

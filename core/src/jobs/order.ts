@@ -6,6 +6,8 @@ export const COMES_BEFORE: readonly (readonly [first: string, then: string])[] =
   // A motor turns nothing on while hands are in the drive; what is worn is found before it is treated or opened.
   ['motor-off', 'measure-first'],
   ['measure-first', 'identify-joint'],
+  ['measure-broken', 'look-broken'],
+  ['lay-bike', 'motor-off'],
   ['motor-off', 'slack'],
   ['motor-off', 'turn-cranks'],
   // The way of opening follows from the joint, and what is worn loose is not opened under a spring.
@@ -47,6 +49,15 @@ export const COMES_BEFORE: readonly (readonly [first: string, then: string])[] =
   ['dry', 'drop-each-roller'],
   ['dry', 'drip-each-roller'],
   ['strip', 'wax-first'],
+  // A broken chain is looked over whole before anything comes out of it, and counted before it is threaded.
+  ['look-broken', 'take-out'],
+  ['set-tool', 'take-out'],
+  ['take-out', 'put-in'],
+  ['put-in', 'count-mended'],
+  ['take-out', 'count-mended'],
+  ['count-mended', 'route-front'],
+  ['count-mended', 'route-rear'],
+  ['count-mended', 'route-pulleys'],
   ['size-on-bike', 'length-new'],
   ['size-on-bike', 'cut'],
   // Ends are right, and the side and the way are known, before anything is threaded.
@@ -83,6 +94,19 @@ export const COMES_BEFORE: readonly (readonly [first: string, then: string])[] =
   ['join-re-press', 'unlock-cage'],
   ['unlock-cage', 'length-after'],
   ['set-tension', 'tighten-axle'],
+  // What closed is looked at, and a stiff link freed, before gears are judged; hands are out of the drive before it is powered and ridden.
+  ['length-after', 'stiff-link'],
+  ['mend-count', 'stiff-link'],
+  ['stiff-link', 'free-stiff'],
+  ['free-stiff', 'back-pedal'],
+  ['free-stiff', 'every-gear'],
+  ['free-stiff', 'hub-gears'],
+  ['every-gear', 'first-oil'],
+  ['hub-gears', 'first-oil'],
+  ['first-oil', 'rotor-clean'],
+  ['rotor-clean', 'motor-on'],
+  ['motor-on', 'test-ride'],
+  ['rotor-clean', 'test-ride'],
   // The old chain goes when the new one is proved.
   ['test-ride', 'fit-cassette'],
   ['test-ride', 'old-back'],

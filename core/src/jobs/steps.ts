@@ -1,4 +1,13 @@
-import { AFTER_REFITTING, BEFORE_REMOVING, BETWEEN, had, pitchesCut, type ChangeStepId } from './changing.ts'
+import {
+  AFTER_REFITTING,
+  AFTER_RIDING,
+  BEFORE_REMOVING,
+  BETWEEN,
+  had,
+  pitchesCut,
+  type ChangeStepId,
+} from './changing.ts'
+import { CHECKING, type Checked, type CheckStepId } from './checking.ts'
 import { pinsDriven, type Refit, type Removal } from './chainWork.ts'
 import { isWaxed, type JobPlan } from './jobPlan.ts'
 import { REFITTING, type RefitStepId } from './refitting.ts'
@@ -6,7 +15,7 @@ import { REMOVING, type RemovalStepId } from './removing.ts'
 import { lifted, type StepRule } from './stepTypes.ts'
 
 /** Every step of changing a chain. */
-export type StepId = RemovalStepId | RefitStepId | ChangeStepId
+export type StepId = RemovalStepId | RefitStepId | CheckStepId | ChangeStepId
 
 /** How a job takes the old chain off. */
 export function removalOf(plan: JobPlan): Removal {
@@ -53,6 +62,8 @@ export const refitOf = ({
   pinBroke: outcomes.includes('pin-broke'),
 })
 
+const checkedOf = ({ drive }: JobPlan): Checked => ({ drive, refitted: true, changed: true })
+
 /** The work goes on: nobody stopped it. */
 const goes = (plan: JobPlan): boolean => !had('customer-stops')(plan)
 const going = (rules: readonly StepRule<JobPlan, ChangeStepId>[]): StepRule<JobPlan, ChangeStepId>[] =>
@@ -75,5 +86,7 @@ export const STEPS: readonly StepRule<JobPlan, StepId>[] = [
   ...off,
   ...going(BETWEEN),
   ...lifted(REFITTING, refitOf, goes),
+  ...lifted(CHECKING, checkedOf, goes),
   ...going(AFTER_REFITTING),
+  ...going(AFTER_RIDING),
 ]

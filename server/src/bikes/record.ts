@@ -319,7 +319,7 @@ async function eventsOf(
   const chainEvents = await work.select<{
     id: string
     at: Date
-    kind: 'cut' | 'shortened' | 'rejoined'
+    kind: 'cut' | 'shortened' | 'rejoined' | 'lengthened'
     pitches: number | null
     person: string
   }>(

@@ -20,8 +20,9 @@ export type ChainRow = RowOf<typeof CHAINS>
 export const CHAIN_EVENTS = table('chain_events', {
   ...fact,
   chainId: uuid(),
-  kind: text<'cut' | 'shortened' | 'rejoined'>(),
+  kind: text<'cut' | 'shortened' | 'rejoined' | 'lengthened'>(),
   pitchesAfter: maybe(integer()),
+  becauseId: maybe(uuid()),
 })
 export type ChainEventRow = RowOf<typeof CHAIN_EVENTS>
 

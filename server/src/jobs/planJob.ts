@@ -150,10 +150,11 @@ function jointFor(query: JointQuery, { joints }: Catalogue, isKept: (part: Joint
 }
 
 async function wasShortened(work: Work, bikeId: string): Promise<boolean> {
-  const [found] = await work.select(
-    `SELECT 1 AS one FROM chain_events e JOIN fittings f ON f.chain_id = e.chain_id AND upper_inf(f.during)
-     WHERE f.bike_id = :bikeId AND e.kind = 'shortened' AND NOT e.deleted`,
+  const [latest] = await work.select<{ kind: string }>(
+    `SELECT e.kind FROM chain_events e JOIN fittings f ON f.chain_id = e.chain_id AND upper_inf(f.during)
+     WHERE f.bike_id = :bikeId AND e.kind IN ('shortened', 'lengthened') AND NOT e.deleted
+     ORDER BY e.occurred_at DESC, e.id DESC LIMIT 1`,
     { bikeId },
   )
-  return found !== undefined
+  return latest?.kind === 'shortened'
 }

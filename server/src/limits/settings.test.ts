@@ -5,7 +5,7 @@ import { endpoints } from '@pelrin/contract'
 import { inShop } from '../db/index.ts'
 import { checkDueOn, checkLapsed } from '../instruments/store.ts'
 import { billOf } from '../jobs/bill.ts'
-import { bikeNamed, readingOf, startShop, type RunningShop } from '../testing/shop.ts'
+import { bikeNamed, fittingOn, readingOf, startShop, type RunningShop } from '../testing/shop.ts'
 
 let shop: RunningShop
 beforeAll(async () => {
@@ -34,6 +34,25 @@ describe('a value the shop has set', () => {
     const rule = { kind: 'steel-rule' as const, checkedOn: '2026-01-10' }
     expect(checkDueOn(rule.checkedOn, assumed)).toBe(months === 6 ? '2026-07-10' : '2028-01-10')
     expect(checkLapsed(rule, new Date('2026-11-01T12:00:00Z'), assumed)).toBe(months === 6)
+  })
+
+  it('verdict.roadsideCheckDays: a chain mended for the way home is changed by then', async () => {
+    const { id } = await bikeNamed(shop.device, 'school pool 6')
+    const mended = async (): Promise<number> => {
+      const { body } = await shop.device.ask(endpoints.mendChain, {
+        params: { id },
+        body: {
+          ...{ id: v7(), fittingId: await fittingOn(shop.device, id), pitches: 112, broken: 'outer', damaged: [0] },
+          ...{ cause: 'not-found', choice: 'mended', click: null },
+          mend: { joint: 'pin', way: 'each', inserted: false, roadside: true },
+        },
+      })
+      return daysFromToday(body.mends[0]!.followUpOn)
+    }
+    await shopSets({ 'verdict.roadsideCheckDays': 9 })
+    expect(await mended()).toBeGreaterThan(7)
+    await shopSets({ 'verdict.roadsideCheckDays': 2 })
+    expect(await mended()).toBeLessThan(2.1)
   })
 
   it('verdict.decidedCheckDays and decidedCheckKm: a chain run on is looked at again by the sooner of the two', async () => {

@@ -15,7 +15,7 @@ const mendsOf = async (text: string) =>
   (await shop.device.ask(endpoints.bikeMends, { params: { id: await idOf(text) } })).body
 const record = async (text: string) =>
   (await shop.device.ask(endpoints.bike, { params: { id: await idOf(text) } })).body
-const LINK = { joint: 'link', way: 'each', inserted: false } as const
+const LINK = { joint: 'link', way: 'each', inserted: false, roadside: false } as const
 const MEND = {
   pitches: 112,
   broken: 'outer',
@@ -118,5 +118,63 @@ describe('a broken chain', () => {
     expect((await mendsOf('school pool 7')).rePress).toBe('allowed')
     const { body } = await mend('school pool 7', { mend: { ...LINK, joint: 're-press' }, click: null })
     expect(body.mends[0]).toMatchObject({ option: { joint: 're-press', lost: 2 } })
+  })
+  it('of a narrow chain is pressed together for the way home, and for nothing else: it is changed within days', async () => {
+    const { body } = await mend('bram fenn', { mend: { ...LINK, joint: 're-press', roadside: true }, click: null })
+    expect(body.mends[0]).toMatchObject({ roadside: true, option: { joint: 're-press' } })
+    const days = (Date.parse(body.mends[0]!.followUpOn!) - Date.now()) / 86_400_000
+    expect(days).toBeLessThan(4)
+  })
+})
+
+describe('pitches that are put back into a mended chain', () => {
+  const text = 'ivo marsh causeway'
+  const addBack = async (body: Record<string, unknown> = {}) => {
+    const id = await idOf(text)
+    const { mends } = await mendsOf(text)
+    return shop.device.ask(endpoints.addPitchesBack, {
+      params: { id, mendId: mends[0]!.id },
+      body: {
+        id: v7(),
+        fittingId: await fittingOn(shop.device, id),
+        ...{ add: 2, from: 'same-model', by: 'link', click: 'firm', byFeel: false, linkPartId: null },
+        ...body,
+      },
+    })
+  }
+  it('make it as long as it was, count its own link once more and a new one beside it', async () => {
+    await mend(text, { broken: 'inner', damaged: [0] })
+    expect((await mendsOf(text)).chain).toMatchObject({ pitches: 110, joint: { kind: 'link', closings: 1 } })
+    expect((await addBack({ add: 3 })).problem.fields?.[0]).toMatchObject({ path: 'add', code: 'add-back-odd' })
+    expect((await addBack({ click: 'weak' })).problem.fields?.[0]).toMatchObject({ path: 'click', code: 'click-weak' })
+    expect((await addBack({ from: 'offcut' })).problem.fields?.[0]).toMatchObject({ code: 'offcut-short' })
+    expect((await mendsOf(text)).chain?.pitches).toBe(110)
+    const { status, body } = await addBack()
+    expect(status).toBe(200)
+    expect(body.chain).toMatchObject({ pitches: 112 })
+    expect(body.mends[0]!.addedBackAt).not.toBeNull()
+    const { chain } = await record(text)
+    const { events } = (await shop.device.ask(endpoints.chain, { params: { id: chain!.id } })).body
+    expect(events.map(({ kind }) => kind).filter((kind) => kind === 'lengthened')).toHaveLength(1)
+    // The link that closed it before, once more, and a new one at the piece's other side.
+    const closed = events.filter(({ kind, at }) => kind === 'joint-closed' && at === events[0]!.at)
+    expect(closed).toHaveLength(2)
+    expect((await record(text)).events.find(({ kind }) => kind === 'lengthened')).toMatchObject({ value: 112 })
+  })
+  it('go in once', async () => {
+    const { status, problem } = await addBack()
+    expect([status, problem.code]).toEqual([404, 'mend-unknown'])
+  })
+  it('of a chain that lost nothing cannot be put back', async () => {
+    const id = await idOf('sand racer')
+    const { mends } = await mendsOf('sand racer')
+    const { status } = await shop.device.ask(endpoints.addPitchesBack, {
+      params: { id, mendId: mends[0]!.id },
+      body: {
+        ...{ id: v7(), fittingId: await fittingOn(shop.device, id), add: 2, from: 'same-model' },
+        ...{ by: 'pin', click: null, byFeel: false, linkPartId: null },
+      },
+    })
+    expect(status).toBe(404)
   })
 })

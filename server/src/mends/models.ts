@@ -1,5 +1,5 @@
 import type { MendOption, PitchKind } from '@pelrin/core'
-import { day, fact, integer, integers, json, maybe, table, text, usually, uuid, type RowOf } from '../db/table.ts'
+import { day, fact, flag, integer, integers, json, maybe, table, text, usually, uuid, type RowOf } from '../db/table.ts'
 
 /** A chain that broke. */
 export const MENDS = table('mends', {
@@ -13,6 +13,7 @@ export const MENDS = table('mends', {
   cause: text(),
   choice: text<'mended' | 'replace'>(),
   advised: usually(text(), null),
+  roadside: usually(flag(), null),
   followUpOn: maybe(day()),
 })
 export type MendRow = RowOf<typeof MENDS>

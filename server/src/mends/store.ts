@@ -1,12 +1,14 @@
-import { chainSpeeds, rePressOf, type ChainModel, type DriveType } from '@pelrin/core'
-import type { BikeMends, Mend } from '@pelrin/contract'
+import type { BikeMends, ChainJoint, Mend } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
-import { ProblemError } from '../problems/problem.ts'
 import { assumptionsInForce } from '../limits/assumptionsStore.ts'
 import { presentFitting } from '../fittings/presentFitting.ts'
 import { stands } from '../db/facts.ts'
+import { asChainJoint } from '../chains/joints.ts'
+import { handlingOf } from '../jobs/handling.ts'
+import { partsFacts } from '../parts/bikeParts.ts'
+import { jointOfChain } from '../parts/jointStore.ts'
 
-type Row = Omit<Mend, 'at'> & { at: Date }
+type Row = Omit<Mend, 'at' | 'addedBackAt'> & { at: Date; addedBackAt: Date | null }
 
 /** The chain on a bike as mending it needs to know it. */
 export interface ChainNow {
@@ -16,6 +18,10 @@ export interface ChainNow {
   /** After every shortening that stands. */
   readonly pitches: number | null
   readonly offcut: number
+  /** What it is closed with; null: nobody looked. */
+  readonly joint: ChainJoint | null
+  /** That is a link, and may be closed once more. */
+  readonly ownLink: boolean
 }
 
 export async function chainNow(work: Work, bikeId: string): Promise<ChainNow | null> {
@@ -29,35 +35,43 @@ export async function chainNow(work: Work, bikeId: string): Promise<ChainNow | n
          WHERE o.chain_id = :chainId AND o.gone_at IS NULL) AS offcut`,
     { chainId: fitting.chainId },
   )
+  const known = await jointOfChain(work, fitting.chainId)
+  const joint = known && asChainJoint(known)
   return {
     id: fitting.chainId,
     fittingId: fitting.id,
     name: fitting.chainName,
     pitches: more?.pitchesAfter ?? fitting.pitches,
     offcut: more?.offcut ?? 0,
+    joint,
+    ownLink: joint?.kind === 'link' && (joint.mayClose === 'yes' || joint.mayClose === 'not-known'),
   }
 }
 
 /** Breaks of a bike's chains, newest first, and the one that is on. @throws ProblemError 404 */
 export async function bikeMends(work: Work, bikeId: string): Promise<BikeMends> {
-  const [drive] = await work.select<{ type: DriveType; speeds: number; facts: Partial<ChainModel> | null }>(
-    `SELECT d.type, d.speeds, p.facts FROM drives d
-     LEFT JOIN fittings f ON f.bike_id = d.bike_id AND upper_inf(f.during)
-     LEFT JOIN chains c ON c.id = f.chain_id LEFT JOIN parts p ON p.id = c.part_id WHERE d.bike_id = :bikeId`,
-    { bikeId },
-  )
-  if (!drive) throw new ProblemError(404, 'bike-unknown')
+  const facts = await partsFacts(work, bikeId)
+  const handling = await handlingOf(work, facts)
   const rows = await work.select<Row>(
     `SELECT m.id, m.occurred_at AS at, p.name AS person, json_build_object('id', c.id, 'name', c.name) AS chain, m.pitches,
-       m.broken, m.damaged, m.option, m.cause, m.choice, m.advised, m.follow_up_on::text AS "followUpOn"
+       m.broken, m.damaged, m.option, m.cause, m.choice, m.advised, m.roadside, m.follow_up_on::text AS "followUpOn",
+       (SELECT max(e.occurred_at) FROM chain_events e WHERE e.because_id = m.id AND e.kind = 'lengthened'
+          AND ${stands('chain_events', 'e')}) AS "addedBackAt"
      FROM mends m JOIN chains c ON c.id = m.chain_id JOIN people p ON p.id = m.person_id
      WHERE m.bike_id = :bikeId AND NOT m.deleted ORDER BY m.occurred_at DESC, m.id DESC`,
     { bikeId },
   )
+  const chain = await chainNow(work, bikeId)
   return {
-    chain: await chainNow(work, bikeId),
-    rePress: rePressOf({ speeds: chainSpeeds(drive), flaredPins: drive.facts?.flaredPins ?? false }),
+    chain,
+    handling: chain && handling,
+    care: facts.care,
+    rePress: handling.rePress,
     assumptions: { ...(await assumptionsInForce(work)).overrides },
-    mends: rows.map(({ at, ...row }) => ({ ...row, at: at.toISOString() })),
+    mends: rows.map(({ at, addedBackAt, ...row }) => ({
+      ...row,
+      at: at.toISOString(),
+      addedBackAt: addedBackAt?.toISOString() ?? null,
+    })),
   }
 }

@@ -209,6 +209,8 @@ export const COMMANDS = {
       mark: { key: 'space', says: 'keys.markPitch' },
       seen: { key: 'enter', says: 'keys.sectionSeen' },
       way: { key: '1-9', says: 'keys.pickWay', right: 'work' },
+      measure: { key: 'm', says: 'keys.measureBroken', right: 'record' },
+      addBack: { key: 'a', says: 'keys.addBack', right: 'work' },
       record: toBike,
       back,
     },

@@ -251,6 +251,8 @@ export const en = {
     sectionSeen: 'this stretch was looked over',
     movePitch: 'a pitch on or back',
     pickWay: 'another way to mend it',
+    measureBroken: 'measure it first',
+    addBack: 'put its pitches back',
     inOtherWear: 'In Other wear',
     pickShape: 'choose, and go on',
     leaveLine: 'leave it as it was',

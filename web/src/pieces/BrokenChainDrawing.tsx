@@ -36,7 +36,7 @@ export function BrokenChainDrawing({
       width="100%"
       role="img"
       aria-label={t('mends.chainDrawn', { count: pitches, damaged: damaged.length })}
-      style={{ display: 'block', touchAction: 'manipulation' }}
+      style={{ display: 'block', touchAction: 'manipulation', flexShrink: 0 }}
     >
       {Array.from({ length: pitches }, (_, pitch) => {
         const x = (pitch % IN_ROW) * WIDE

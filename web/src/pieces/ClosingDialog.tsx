@@ -4,11 +4,11 @@ import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { CLICKS, type Click } from '@pelrin/core'
 import type { ChainJoint, Closing, JointModel } from '@pelrin/contract'
-import { useBikeParts } from '../api/queries.ts'
 import { Refused } from '../forms/Refused.tsx'
 import { ink } from '../theme/theme.ts'
 import { KeyCap } from './KeyCap.tsx'
 import { SheetDialog } from './SheetDialog.tsx'
+import { useLinks } from './useLinks.ts'
 
 /** Whether somebody has to say how a chain is closed as it goes back on. */
 export const asksClosing = (joint: ChainJoint | null, toLink = false): boolean =>
@@ -118,16 +118,6 @@ export function ClosingDialog({
 
 /** A link that is of no stock. */
 const OTHER = 'other'
-
-/** Links that fit the bike, those in stock first; asked for when one is wanted. */
-function useLinks(bikeId: string, wanted: boolean): readonly JointModel[] {
-  const parts = useBikeParts(wanted ? bikeId : undefined)
-  return (parts.data?.joints ?? [])
-    .flatMap(({ part, outcome }) =>
-      part.model !== 're-press' && part.model.kind === 'link' && outcome !== 'does-not-fit' ? [part.model] : [],
-    )
-    .sort((a, b) => Number(b.stock > 0) - Number(a.stock > 0))
-}
 
 /** How often it was closed, and whether it may be once more. */
 function SoFar({

@@ -28,6 +28,7 @@ import { apiTokens } from './0028-api-tokens.ts'
 import { mail } from './0029-mail.ts'
 import { bikeTwins } from './0030-bike-twins.ts'
 import { indoors } from './0031-indoors.ts'
+import { addedBack } from './0035-added-back.ts'
 import { sizing } from './0034-sizing.ts'
 import { components } from './0033-components.ts'
 import { joining } from './0032-joining.ts'
@@ -70,4 +71,5 @@ export const migrations: readonly Migration[] = [
   joining,
   components,
   sizing,
+  addedBack,
 ]

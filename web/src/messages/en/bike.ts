@@ -53,6 +53,7 @@ export const bike = {
   shortened: 'Chain shortened to {{count}} pitches',
   cut: 'Chain cut to {{count}} pitches',
   rejoined: 'Chain rejoined',
+  lengthened: 'Pitches put back: {{count}} now',
   at: 'at {{km}} on this chain',
   nothing: 'Nothing has happened yet.',
   record: 'Record',

@@ -55,6 +55,7 @@ export const chains = {
     cut: 'Cut to {{value}} pitches',
     shortened: 'Shortened to {{value}} pitches',
     rejoined: 'Rejoined',
+    lengthened: 'Pitches put back: {{value}} now',
     'joint-closed': 'Joint closed',
     'joint-seen': 'Joint looked at',
     read: 'Measured {{value}}',

@@ -230,6 +230,11 @@ export const jobs = {
     hang: 'Chains hanging straight from a rail.',
     flex: 'A chain pulled to and fro round a bar.',
     dry: 'Air blown through a chain; an oven is crossed out.',
+    'put-in': 'An inner link laid into the gap, a connecting link at each side of it.',
+    'lay-side': 'A bike on its left side on something soft, its chain up.',
+    'cage-screw':
+      'The screw behind the hanger turned in, the pulley clear of the sprocket; one that rubs is crossed out.',
+    'bench-and-multi': 'A bench tool that holds the chain square; a multi-tool whose driver is watched.',
     'clear-wax': 'Wax picked out of a pin hole.',
   },
   timer: {

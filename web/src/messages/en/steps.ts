@@ -275,6 +275,66 @@ const changing = {
     what_shortened: 'Count the old chain. It was shortened after a break, so its count is not the right one.',
     why: 'How it hangs now tells you whether its length was right.',
   },
+  'measure-broken': {
+    what: 'Measure a good stretch of it before anything else.',
+    why: 'A worn chain is changed, not mended: the next link is as thin as the one that broke.',
+    check: 'Its wear is known, and it is worth the work.',
+  },
+  'two-pockets': {
+    what: 'What comes out goes in one pocket, the new link or pin in the other.',
+    why: 'A bent outer link looks like a new one when your hands are black.',
+  },
+  'lay-bike': {
+    what: 'Turn the bike so that the drive is up.',
+    'what_on-side': 'Lay it on its left side, the drive up, on something soft.',
+    'what_upside-down': 'Stand it on saddle and bar, a rag under both.',
+    why: 'The chain hangs free of spokes and mech, and you see both sides of it.',
+  },
+  'take-out': {
+    what: 'Take out what you marked.',
+    what_link:
+      'Drive the pins of each marked place right out and lift the piece away: an inner link is left at both ends.',
+    what_pin: 'Drive one pin right out, leave the last one standing in its outer plate: one end inner, one outer.',
+    why: 'Everything bent goes, and what stays has to suit the joint.',
+    check: '{{count}} pitches are in your hand, none of them from anywhere else.',
+  },
+  'put-in': {
+    what: 'Lay the piece into the gap.',
+    what_link:
+      'Lay the piece into the gap: {{count}} of chain, an inner link at both its ends, a link at each side of it.',
+    what_pin: 'Lay the piece into the gap: {{count}} of chain, its inner end to the outer end.',
+    why: 'It keeps the chain at its length. It wears differently from the rest, so mark it.',
+    check: 'Inner and outer take turns all the way through.',
+  },
+  'count-mended': {
+    what: 'Count it before you thread it: {{pitches}}, the link counted in.',
+    why: 'A pitch lost here is a gear lost out there.',
+    check: 'The count is {{pitches}}.',
+  },
+  'join-others': {
+    what: 'Close the other joint the same way.',
+    what_other: 'Close the other {{count}} joints the same way.',
+    why: 'A chain is as strong as its worst joint.',
+    check: 'Every one of them looked at from both sides.',
+  },
+  'cage-screw': {
+    what: 'Largest sprocket: if the upper pulley rubs on it, turn the mech’s body screw in until it clears.',
+    why: 'A shorter chain pulls the cage forward, up against the largest sprocket.',
+    check: 'The pulley runs free on the largest sprocket, back-pedalled.',
+  },
+  'find-cause': {
+    what: 'Find what broke it: a bent tooth, a stiff link, a shift under full load, a joint that never clicked.',
+    why: 'What broke it once breaks it again.',
+    check: 'It is written down, or that it was not found.',
+  },
+  'tell-rider': {
+    what: 'Give the rider the sheet: which gears to keep off, and to have it changed soon.',
+    why: 'A mended chain is for getting on, not for good.',
+  },
+  'way-home': {
+    what: 'Tell the rider: sit, shift gently, straight home. The chain is changed before the next ride.',
+    why: 'This joint holds a little, not for long.',
+  },
   'look-broken': {
     what: 'Run the whole chain through your fingers, both sides: bent plates, and where it broke.',
     why: 'A chain does not break for nothing, and a bent plate is the next to go.',

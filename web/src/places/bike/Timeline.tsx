@@ -94,6 +94,7 @@ function EventItem({ event, unit }: { event: BikeRecord['events'][number]; unit:
     shortened: () => t('bike.shortened', { count: event.value ?? 0 }),
     cut: () => t('bike.cut', { count: event.value ?? 0 }),
     rejoined: () => t('bike.rejoined'),
+    lengthened: () => t('bike.lengthened', { count: event.value ?? 0 }),
     'part-on': () =>
       event.text === null
         ? t('bike.partOn', { context: 'unnamed', item: itemName, name: '' })

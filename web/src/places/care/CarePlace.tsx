@@ -7,10 +7,10 @@ import { Refused } from '../../forms/Refused.tsx'
 import { Beside } from '../../pieces/Beside.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
+import { StepsByPart } from '../../pieces/StepsByPart.tsx'
 import { CareDueWords } from './CareDueWords.tsx'
 import { CareHistory } from './CareHistory.tsx'
 import { CareSheets } from './CareSheets.tsx'
-import { CareStepList } from './CareStepList.tsx'
 import { CareWritten } from './CareWritten.tsx'
 import { TreatmentList } from './TreatmentList.tsx'
 import { useCarePlace, type CareBike } from './useCarePlace.ts'
@@ -60,7 +60,7 @@ function CareOf(bike: CareBike) {
   })
   return (
     <>
-      <Beside width={430} toRead beside={<CareStepList steps={steps} />}>
+      <Beside width={430} toRead beside={<StepsByPart steps={steps} />}>
         <CareDueWords {...view} />
         <Stack direction="row" sx={{ gap: 2, alignItems: 'baseline', flexWrap: 'wrap', pt: 0.5 }}>
           <Typography variant="h2" sx={{ flex: 1 }}>

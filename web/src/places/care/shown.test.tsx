@@ -19,7 +19,7 @@ import { inApp } from '../../testing/inApp.tsx'
 import { textOf } from '../../testing/textOf.ts'
 import { CareHistory } from './CareHistory.tsx'
 import { CareScale } from './CareScale.tsx'
-import { CareStepList } from './CareStepList.tsx'
+import { StepsByPart } from '../../pieces/StepsByPart.tsx'
 import { WantedDays } from './WantedDays.tsx'
 
 beforeAll(async () => {
@@ -113,7 +113,7 @@ describe('steps of a care', () => {
     for (const care of TREATMENTS)
       for (const cleaning of CLEANINGS) {
         const steps = careSteps(job({ care, cleaning, before: 'wet-oil', checkFirst: true }))
-        const markup = renderToStaticMarkup(<CareStepList steps={steps} />)
+        const markup = renderToStaticMarkup(<StepsByPart steps={steps} />)
         expect(markup).not.toMatch(/caring\.|jobs\.|steps\./)
         const cautions = markup.match(/role="note"/g) ?? []
         expect(cautions.length).toBeGreaterThanOrEqual(new Set(steps.flatMap(({ hazards }) => hazards)).size)
@@ -122,14 +122,14 @@ describe('steps of a care', () => {
   })
   it('take one outer link out of a chain that is closed by a pin, before its wax', () => {
     const said = (present: ChainHandling['present']): string =>
-      textOf(renderToStaticMarkup(<CareStepList steps={careSteps(job({ handling: { ...handling, present } }))} />))
+      textOf(renderToStaticMarkup(<StepsByPart steps={careSteps(job({ handling: { ...handling, present } }))} />))
     const pinned = said({ kind: 'pin', openedBy: null, oneUse: true })
     expect(pinned).toContain('Set the tool square on the joining pin and drive it right out.')
     expect(pinned).toContain('the next pin of the same outer link')
     expect(said(handling.present)).not.toContain('same outer link')
   })
   it('say why where one is chosen', async () => {
-    const { user } = inApp(<CareStepList steps={careSteps(job({ wet: true }))} />)
+    const { user } = inApp(<StepsByPart steps={careSteps(job({ wet: true }))} />)
     expect(screen.queryByText(/spits in hot wax/)).toBeNull()
     await user.click(screen.getByRole('button', { name: /Dry it right through/ }))
     expect(screen.getByText(/spits in hot wax/)).toBeTruthy()

@@ -1,6 +1,6 @@
 import { Box, Button, Stack, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { CLOSE_SCHOOLS, POSITIONS, PREPARE_SCHOOLS, SLACK_SCHOOLS, type JobNow, type JobOutcome } from '@pelrin/core'
+import { CLOSE_SCHOOLS, PREPARE_SCHOOLS, SLACK_SCHOOLS, type JobNow, type JobOutcome } from '@pelrin/core'
 import { saidWith, type MessageKey } from '../../messages/said.ts'
 import { JointDrawing } from '../../pieces/JointDrawing.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
@@ -73,30 +73,6 @@ export function School({ of, plan, say }: Asked & { of: keyof typeof SCHOOLS }) 
         {t(`jobs.schoolWhy.${of}`)}
       </Typography>
     </Box>
-  )
-}
-
-/** Where the bike hangs or stands, which the routing is told for. */
-export function Position({ plan, say }: Asked) {
-  const { t } = useTranslation()
-  return (
-    <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
-      <Typography>{t('jobs.positionLabel')}</Typography>
-      <ToggleButtonGroup
-        exclusive
-        value={plan.position}
-        aria-label={t('jobs.positionLabel')}
-        onChange={(_, position: (typeof POSITIONS)[number] | null) =>
-          position && say({ kind: 'choice', choice: { position } })
-        }
-      >
-        {POSITIONS.map((one) => (
-          <ToggleButton key={one} value={one} sx={{ px: 2 }}>
-            {t(`jobs.position.${one}`)}
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
-    </Stack>
   )
 }
 

@@ -17,8 +17,9 @@ import type { Job } from '@pelrin/contract'
 import { saidWith, type MessageKey } from '../../messages/said.ts'
 import { Cap } from '../../pieces/Cap.tsx'
 import { Cautions } from '../../pieces/Cautions.tsx'
+import { PositionChoice } from '../../pieces/PositionChoice.tsx'
 import { ink } from '../../theme/theme.ts'
-import { Found, Looks, Position, School } from './StepAsks.tsx'
+import { Found, Looks, School } from './StepAsks.tsx'
 import { StepEntry } from './StepEntry.tsx'
 import { StepPicture } from './StepPicture.tsx'
 import { StepTimer } from './StepTimer.tsx'
@@ -96,7 +97,12 @@ export function StepPane({
       <StepPicture step={id} values={values} plan={plan} />
       {id === 'identify-joint' && <Looks plan={plan} say={say} />}
       {school && <School of={school} plan={plan} say={say} />}
-      {phase === 'route' && <Position plan={plan} say={say} />}
+      {phase === 'route' && (
+        <PositionChoice
+          position={plan.position}
+          onChange={(position) => say({ kind: 'choice', choice: { position } })}
+        />
+      )}
       {advice !== null && SPROCKETS_AT.includes(id) && (
         <Typography sx={{ fontSize: 'size.lead', fontWeight: 600, color: ink('brass') }}>
           {t('jobs.sprockets', { advice: t(`advice.${advice}`) })}

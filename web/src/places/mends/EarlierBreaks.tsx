@@ -1,11 +1,12 @@
 import { Box, Button, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { Link } from 'react-router'
-import type { Mend } from '@pelrin/contract'
 import { day } from '../../messages/format.ts'
+import { KeyButton } from '../../pieces/KeyButton.tsx'
+import type { Mending } from './useMendBench.ts'
 
 /** Breaks before: a chain that broke once tells something of the next. */
-export function EarlierBreaks({ mends, bikeId }: { mends: readonly Mend[]; bikeId: string }) {
+export function EarlierBreaks({ known: { mends }, bikeId, short, setAdding }: Mending) {
   const { t } = useTranslation()
   if (mends.length === 0) return null
   return (
@@ -18,6 +19,11 @@ export function EarlierBreaks({ mends, bikeId }: { mends: readonly Mend[]; bikeI
           {t('mends.sheet')}
         </Button>
       )}
+      {short && (
+        <KeyButton of="mend.addBack" variant="outlined" sx={{ my: 0.5, ml: 1 }} onClick={() => setAdding(short)}>
+          {t('mends.addBack')}
+        </KeyButton>
+      )}
       {mends.map((mend) => (
         <Typography key={mend.id}>
           {t('mends.was', {
@@ -26,6 +32,8 @@ export function EarlierBreaks({ mends, bikeId }: { mends: readonly Mend[]; bikeI
             cause: t(`mends.causeOf.${mend.cause}`),
             person: mend.person,
           })}
+          {mend.roadside && ` ${t('mends.wasRoadside')}`}
+          {mend.addedBackAt !== null && ` ${t('mends.wasAdded', { date: day(mend.addedBackAt) })}`}
         </Typography>
       ))}
     </Box>

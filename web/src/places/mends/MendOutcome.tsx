@@ -10,7 +10,9 @@ import type { Mending } from './useMendBench.ts'
 export function MendOutcome(mending: Mending) {
   const { t } = useTranslation()
   const { bikeId, known, drive, draft, change, wrong, busy, counted, inspected, before, after, advice, save } = mending
-  const { closing, setClosing } = mending
+  const { closing, setClosing, summary } = mending
+  // What is worn is changed, not mended: that is what the eye lands on.
+  const worn = summary.standing.word === 'change'
   return (
     <>
       {after && before && (
@@ -56,10 +58,18 @@ export function MendOutcome(mending: Mending) {
       />
       <Refused>{closing ? undefined : wrong?.sentence}</Refused>
       <Stack direction="row" sx={{ gap: 1.5, flexWrap: 'wrap', '& > *': { flex: '1 1 170px', minHeight: 64 } }}>
-        <Button variant="contained" disabled={busy || !inspected} onClick={() => void save('mended')}>
+        <Button
+          variant={worn ? 'outlined' : 'contained'}
+          disabled={busy || !inspected}
+          onClick={() => void save('mended')}
+        >
           {t('mends.mended')}
         </Button>
-        <Button variant="outlined" disabled={busy || !counted} onClick={() => void save('replace')}>
+        <Button
+          variant={worn ? 'contained' : 'outlined'}
+          disabled={busy || !counted}
+          onClick={() => void save('replace')}
+        >
           {t('mends.replace')}
         </Button>
       </Stack>

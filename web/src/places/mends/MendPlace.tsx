@@ -13,9 +13,15 @@ export function MendPlace() {
   const parts = useBikeParts(id)
   return (
     <OfBike bikeId={id} title={t('mends.title')} needs={[mends, parts]} also={mends.data?.chain?.name}>
-      {() =>
+      {({ summary }) =>
         mends.data?.chain && parts.data ? (
-          <MendBench bikeId={id} known={mends.data} chain={mends.data.chain} drive={parts.data.drive} />
+          <MendBench
+            bikeId={id}
+            known={mends.data}
+            summary={summary}
+            chain={mends.data.chain}
+            drive={parts.data.drive}
+          />
         ) : (
           <EmptyNext next={{ says: t('chains.title'), to: `/bikes/${id}/chains` }}>{t('mends.none')}</EmptyNext>
         )

@@ -2,6 +2,7 @@ import { Box, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { bikeReach, type Assumptions, type LengthDrive, type MendOption } from '@pelrin/core'
 import type { BikeMends } from '@pelrin/contract'
+import { number } from '../../messages/format.ts'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ink } from '../../theme/theme.ts'
 
@@ -14,6 +15,7 @@ export function WayList({
   drive,
   assumed,
   rePress,
+  minutes,
   onChoose,
 }: {
   options: readonly MendOption[]
@@ -21,6 +23,8 @@ export function WayList({
   drive: LengthDrive
   assumed: Assumptions
   rePress: BikeMends['rePress']
+  /** What each takes; null where too little is known of the bike. */
+  minutes: (option: MendOption) => number | null
   onChoose: (option: MendOption) => void
 }) {
   const { t } = useTranslation()
@@ -30,6 +34,7 @@ export function WayList({
         const off =
           bikeReach(drive, option.left, assumed)?.filter(({ verdict }) => verdict === 'forbidden').length ?? null
         const on = chosen !== undefined && wayKey(option) === wayKey(chosen)
+        const takes = minutes(option)
         const put = option.inserted.reduce((sum, one) => sum + one, 0)
         return (
           <Box
@@ -79,7 +84,8 @@ export function WayList({
                   : off === 0
                     ? t('mends.allGears')
                     : t('mends.lostGears', { count: off })}
-                {option.joint === 're-press' && rePress !== 'excluded' && ` ${t(`mends.rePress.${rePress}`)}`}
+                {takes !== null && `, ${t('mends.takes', { minutes: number(takes, 0) })}`}
+                {option.joint === 're-press' && `. ${t(`mends.rePress.${rePress}`)}`}
               </Typography>
             </span>
           </Box>

@@ -3,7 +3,7 @@ import type { KeepOff } from '@pelrin/core'
 import type { Mend } from '@pelrin/contract'
 
 /** What a rider of a mended chain is told, in writing: to be changed by whoever hands it over. */
-export function useAdvice(off: readonly KeepOff[], cause: Mend['cause'] | null): string {
+export function useAdvice(off: readonly KeepOff[], cause: Mend['cause'] | null, roadside: boolean): string {
   const { t } = useTranslation()
   const gears = off
     .filter(({ verdict }) => verdict === 'forbidden')
@@ -14,7 +14,7 @@ export function useAdvice(off: readonly KeepOff[], cause: Mend['cause'] | null):
       }),
     )
   return [
-    t('mends.advice.soon'),
+    t(roadside ? 'mends.advice.roadside' : 'mends.advice.soon'),
     gears.length > 0 ? t('mends.advice.reach', { gears: gears.join(' ') }) : null,
     t('mends.advice.pedal'),
     cause === null

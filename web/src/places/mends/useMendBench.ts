@@ -2,29 +2,58 @@ import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { v7 } from 'uuid'
-import { assumptionsWith, bikeReach, isWholeChain, keepOff, MEND_JOINTS, mendOptions, lastPitch } from '@pelrin/core'
-import { endpoints, type BikeMends, type Closing, type PartsFacts } from '@pelrin/contract'
+import {
+  assumptionsWith,
+  bikeReach,
+  isWholeChain,
+  keepOff,
+  lastPitch,
+  mendOptions,
+  mendSteps,
+  type MendOption,
+  type MendStep,
+} from '@pelrin/core'
+import { endpoints, type BikeMends, type BikeSummary, type Closing, type Mend, type PartsFacts } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { useCommands } from '../../keys/useCommands.ts'
 import { day } from '../../messages/format.ts'
 import { useAdvice } from './useAdvice.ts'
-import { SECTION, useMendDraft } from './useMendDraft.ts'
+import { SECTION, useMendDraft, type MendDraft } from './useMendDraft.ts'
 import { wayKey } from './WayList.tsx'
 
 /** The bike whose chain broke. */
 export interface MendProps {
   readonly bikeId: string
   readonly known: BikeMends
+  readonly summary: BikeSummary
   readonly chain: NonNullable<BikeMends['chain']>
   readonly drive: PartsFacts['drive']
 }
 
 const countTyped = (typed: string): number | null => (/^\d{2,3}$/.test(typed.trim()) ? Number(typed.trim()) : null)
 
+/** The steps of mending it in one way, for the bike as it stands or lies; null where too little is known of it. */
+export const mendStepsOf = (
+  { known, draft }: { readonly known: BikeMends; readonly draft: MendDraft },
+  option: MendOption,
+): readonly MendStep[] | null =>
+  known.handling &&
+  mendSteps({
+    ...{ handling: known.handling, care: known.care, position: draft.position, option, added: null },
+    roadside: isForTheWayHome(known, draft, option),
+  })
+
+/** A pin that must not be pressed in again is pressed in for the way home, and for nothing else. */
+export const isForTheWayHome = (
+  { rePress }: Pick<BikeMends, 'rePress'>,
+  { roadside }: Pick<MendDraft, 'roadside'>,
+  { joint }: Pick<MendOption, 'joint'>,
+): boolean => roadside || (joint === 're-press' && rePress === 'excluded')
+
 /** How far the chain was looked over, what was found, which ways there are to close it, and what the keys do. */
-export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
+export function useMendBench({ bikeId, known, summary, chain, drive }: MendProps) {
   const { t } = useTranslation()
   const navigate = useNavigate()
   const { tell } = useSurroundings()
@@ -40,20 +69,21 @@ export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
   )
   const inspected = counted && draft.seen >= pitches
   const options = useMemo(
-    () =>
-      counted
-        ? mendOptions(
-            { pitches, broken: draft.broken, damaged, spare: chain.offcut },
-            MEND_JOINTS.filter((joint) => joint !== 're-press' || known.rePress !== 'excluded'),
-          )
-        : [],
-    [counted, pitches, draft.broken, damaged, chain.offcut, known.rePress],
+    () => (counted ? mendOptions({ pitches, broken: draft.broken, damaged, spare: chain.offcut }) : []),
+    [counted, pitches, draft.broken, damaged, chain.offcut],
   )
   const chosen = options.find((option) => wayKey(option) === draft.way) ?? options[0]
   const assumed = assumptionsWith(known.assumptions)
   const before = pitches === null ? null : bikeReach(drive, pitches, assumed)
   const after = chosen ? bikeReach(drive, chosen.left, assumed) : null
-  const advice = useAdvice(after ? keepOff(after) : [], draft.cause)
+  const roadside = chosen !== undefined && isForTheWayHome(known, draft, chosen)
+  const advice = useAdvice(after ? keepOff(after) : [], draft.cause, roadside)
+  const [adding, setAdding] = useState<Mend | null>(null)
+  // What was taken out when it was mended last, and is not back yet.
+  const short = known.mends.find(
+    ({ chain: { id }, option, addedBackAt }) =>
+      id === chain.id && option !== null && option.lost > 0 && addedBackAt === null,
+  )
   const section = counted && !inspected ? { from: draft.seen, to: Math.min(pitches, draft.seen + SECTION) - 1 } : null
 
   const mark = (pitch: number): void => {
@@ -96,7 +126,7 @@ export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
       choice,
       mend:
         choice === 'mended' && chosen
-          ? { joint: chosen.joint, way: chosen.way, inserted: chosen.inserted.length > 0 }
+          ? { joint: chosen.joint, way: chosen.way, inserted: chosen.inserted.length > 0, roadside }
           : null,
       ...(how ?? { click: null, byFeel: false, linkPartId: null }),
       advised: choice === 'mended' ? (draft.advised ?? advice) : '',
@@ -108,7 +138,10 @@ export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
     if (choice === 'replace') void navigate(`/bikes/${bikeId}/job?reason=broken`)
     else tell(t('mends.written', { date: day(written.mends[0]?.followUpOn ?? '') }))
   }
+  const measureIt = (): void => void navigate(`/bikes/${bikeId}/measure`)
   useCommands('mend', {
+    measure: measureIt,
+    addBack: short ? () => setAdding(short) : null,
     left: () => move(-1),
     right: () => move(1),
     mark: section ? () => mark(cursor) : null,
@@ -123,6 +156,8 @@ export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
   return {
     bikeId,
     known,
+    summary,
+    chain,
     drive,
     draft,
     change,
@@ -146,6 +181,11 @@ export function useMendBench({ bikeId, known, chain, drive }: MendProps) {
     save,
     closing,
     setClosing,
+    roadside,
+    measureIt,
+    short,
+    adding,
+    setAdding,
   }
 }
 export type Mending = ReturnType<typeof useMendBench>

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import * as v from 'valibot'
+import { POSITIONS } from '@pelrin/core'
 import { BREAK_CAUSES } from '@pelrin/contract'
 import { drafts } from '../../drafts/drafts.ts'
 
@@ -15,6 +16,10 @@ const Draft = v.object({
   /** Which of the ways is taken. */
   way: v.nullable(v.string()),
   cause: v.nullable(v.picklist(BREAK_CAUSES)),
+  /** How the bike stands or lies. */
+  position: v.optional(v.picklist(POSITIONS), 'upright'),
+  /** For the way home only. */
+  roadside: v.optional(v.boolean(), false),
   /** What the rider is told, where somebody changed it. */
   advised: v.nullable(v.string()),
 })
@@ -49,5 +54,7 @@ const EMPTY: MendDraft = {
   seen: 0,
   way: null,
   cause: null,
+  position: 'upright',
+  roadside: false,
   advised: null,
 }

@@ -1,22 +1,33 @@
 import { Box, ButtonBase, Typography } from '@mui/material'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
-import { stepsMinutes, toolsOf, type CareStep, type StepPhase } from '@pelrin/core'
-import { number } from '../../messages/format.ts'
-import { saidWith } from '../../messages/said.ts'
+import {
+  standardMinutes,
+  toolsOf,
+  type CareStepId,
+  type MendStepId,
+  type Position,
+  type Step,
+  type StepPhase,
+} from '@pelrin/core'
 import { drawnAt } from '@pelrin/drawn'
-import { Cautions } from '../../pieces/Cautions.tsx'
-import { StepDrawn } from '../../pieces/StepDrawn.tsx'
+import { number } from '../messages/format.ts'
+import { saidWith } from '../messages/said.ts'
+import { Cautions } from './Cautions.tsx'
+import { StepDrawn } from './StepDrawn.tsx'
+
+/** A step of work that is not led through one by one. */
+type ShownStep = Step<CareStepId | MendStepId>
 
 /** A part of the work. It keeps its key when parts before it come and go: what has the focus in it keeps it. */
 interface Part {
   readonly key: string
   readonly phase: StepPhase
-  readonly steps: CareStep[]
+  readonly steps: ShownStep[]
 }
 
 /** Steps that follow each other in one part of the work. */
-function parts(steps: readonly CareStep[]): Part[] {
+function parts(steps: readonly ShownStep[]): Part[] {
   const found: Part[] = []
   for (const step of steps) {
     const last = found.at(-1)
@@ -29,14 +40,18 @@ function parts(steps: readonly CareStep[]): Part[] {
   return found
 }
 
-/** The steps of a care by its parts: what can hurt in each is said once, above it; why a step is done shows where it is chosen. */
-export function CareStepList({ steps }: { steps: readonly CareStep[] }) {
+/**
+ * The steps of a care or a mend by their parts: what can hurt in each is said once, above it; why a step is done shows where it is chosen.
+ *
+ * @param position how the bike stands or lies
+ */
+export function StepsByPart({ steps, position = 'upright' }: { steps: readonly ShownStep[]; position?: Position }) {
   const { t } = useTranslation()
   const [chosen, setChosen] = useState<string | null>(null)
   return (
-    <Box component="section" aria-labelledby="care-steps">
+    <Box component="section" aria-labelledby="care-steps" sx={{ flexShrink: 0 }}>
       <Typography id="care-steps" variant="h3" component="h2" color="textSecondary">
-        {t('caring.steps', { minutes: number(stepsMinutes(steps), 0) })}
+        {t('caring.steps', { minutes: number(standardMinutes(steps), 0) })}
       </Typography>
       <Typography variant="body2">
         <b>{t('jobs.tools')}</b>{' '}
@@ -55,6 +70,7 @@ export function CareStepList({ steps }: { steps: readonly CareStep[] }) {
               <Box component="li" key={step.id} sx={{ borderTop: 1, borderColor: 'divider' }}>
                 <OneStep
                   step={step}
+                  position={position}
                   open={chosen === step.id}
                   onOpen={() => setChosen(chosen === step.id ? null : step.id)}
                 />
@@ -67,12 +83,22 @@ export function CareStepList({ steps }: { steps: readonly CareStep[] }) {
   )
 }
 
-const before = (steps: readonly CareStep[], step: CareStep): number => steps.indexOf(step)
+const before = (steps: readonly ShownStep[], step: ShownStep): number => steps.indexOf(step)
 
-function OneStep({ step, open, onOpen }: { step: CareStep; open: boolean; onOpen: () => void }) {
+function OneStep({
+  step,
+  position,
+  open,
+  onOpen,
+}: {
+  step: ShownStep
+  position: Position
+  open: boolean
+  onOpen: () => void
+}) {
   const { t } = useTranslation()
   const { id, waits, values, checked } = step
-  const words = { ...values, position: t('jobs.position.upright') }
+  const words = { ...values, position: t(`jobs.position.${position}`) }
   const drawn = drawnAt(id, values)
   return (
     <>
@@ -100,7 +126,7 @@ function OneStep({ step, open, onOpen }: { step: CareStep; open: boolean; onOpen
       </ButtonBase>
       {open && (
         <Box sx={{ pb: 1 }}>
-          {drawn && <StepDrawn drawn={drawn} width={260} />}
+          {drawn && <StepDrawn drawn={drawn} position={position} width={260} />}
           <Typography color="textSecondary">{saidWith(t, `steps.${id}.why`, words)}</Typography>
           {checked && (
             <Typography sx={{ fontWeight: 600 }}>{saidWith(t, `steps.${id}.check` as never, words)}</Typography>
