@@ -37,6 +37,8 @@ export const CareNext = v.object({
   usedKm: v.number(),
   usedDays: v.nullable(v.number()),
   interval: v.object({ km: v.number(), days: v.number(), own: v.boolean() }),
+  /** Ridden wet and gritty since it was treated, km; absent of what was worked out before that was told apart. */
+  ridden: v.optional(v.object({ wet: v.number(), gritty: v.number() })),
 })
 export type CareNext = v.InferOutput<typeof CareNext>
 
@@ -90,6 +92,8 @@ export const BikeCare = v.object({
       fittingId: Id,
       name: v.string(),
       care: CareKind,
+      /** Its box's own wax is its first coat. */
+      readyWaxed: v.boolean(),
       /** What it is closed with; null where nobody looked. */
       joint: v.nullable(ChainJoint),
     }),

@@ -8,6 +8,7 @@ import {
   POSITIONS,
   POT_RECIPES,
   PREPARE_SCHOOLS,
+  REWAX_SCHOOLS,
   SLACK_SCHOOLS,
   STEPS,
   WAX_FINISHES,
@@ -44,6 +45,8 @@ export const WaxSchools = v.object({
   recipe: v.picklist(POT_RECIPES, 'field-invalid'),
   finish: v.picklist(WAX_FINISHES, 'field-invalid'),
   linkInPot: v.boolean('field-invalid'),
+  /** What is done with old wax after dry rides. */
+  rewax: v.picklist(REWAX_SCHOOLS, 'field-invalid'),
 })
 
 /** By which schools a shop's jobs are done and its chains are waxed; version 0 are those shipped. */

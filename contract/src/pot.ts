@@ -1,4 +1,4 @@
-import { BATH_CONDITIONS, POT_NEEDS, POT_RECIPES, POT_VESSELS } from '@pelrin/core'
+import { BATH_CONDITIONS, LEARNED_STEPS, POT_NEEDS, POT_RECIPES, POT_VESSELS, WAX_CASES } from '@pelrin/core'
 import * as v from 'valibot'
 import { ById } from './bikes.ts'
 import { Id, line, Moment } from './common.ts'
@@ -89,9 +89,12 @@ export const PotCandidate = v.object({
   because: v.picklist(['in-today', 'rotation', 'due']),
   /** When the bike was promised, where it is in today. */
   promisedAt: v.nullable(Moment),
+  /** What it is as it goes into the wax, and what it wants before it does. */
+  waxCase: v.picklist(WAX_CASES),
   needs: PotNeedField,
-  /** The bike's own recipe; null: as the house does it. */
-  recipe: v.nullable(PotRecipeField),
+  condition: BathConditionField,
+  /** The bike's own recipe, else the house's. */
+  recipe: PotRecipeField,
   measureFirst: v.boolean(),
 })
 export type PotCandidate = v.InferOutput<typeof PotCandidate>
@@ -108,6 +111,17 @@ export const PotBoard = v.object({
   hung: v.array(HungChain),
   /** How the house waxes. */
   waxing: WaxSchools,
+  /** What its steps take here, by what was done. */
+  learned: v.array(
+    v.object({
+      step: v.picklist(LEARNED_STEPS),
+      minutes: v.number(),
+      from: v.number(),
+      to: v.number(),
+      stays: v.number(),
+      assumed: v.number(),
+    }),
+  ),
   /** Done today, newest first. */
   done: v.array(PotChainNow),
   candidates: v.array(PotCandidate),

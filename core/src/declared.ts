@@ -453,6 +453,13 @@ export const DECLARED = {
     stripCapacity: whole(4, 'chains', [1, 40], 'pot-plan', 'The stripping bath takes'),
     railCapacity: whole(8, 'chains', [1, 100], 'pot-plan', 'The rail takes'),
     hands: whole(1, 'people', [1, 10], 'pot-plan', 'At the pot there are'),
+    learnFrom: whole(
+      5,
+      'chains',
+      [0, 100],
+      'pot-plan',
+      'Its own minutes take the place of those above, once seen so often (0: never)',
+    ),
     alarmCelsius: value(
       115,
       'celsius',

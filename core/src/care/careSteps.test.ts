@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { SHIPPED_SCHOOLS, POT_RECIPES, POT_VESSELS, toolsOf, type ChainHandling, type JobDrive } from '../index.ts'
 import { careSteps, takesOff, TREATMENTS, type CareJob, type CareStepId } from './careSteps.ts'
-import { CLEANINGS, cleaningNeeded, STRIPS, suggestedCleaning, usualCleaning } from './cleaning.ts'
+import { CLEANINGS, cleaningNeeded, STRIPS, usualCleaning } from './cleaning.ts'
 
 const BEFORE = ['immersion-wax', 'wet-oil', 'unknown'] as const
 const link: ChainHandling['joint'] = {
@@ -201,10 +201,5 @@ describe('how a chain is usually cleaned', () => {
   it('is as the last time, not as it was stripped once, and wiped where nobody said', () => {
     expect(usualCleaning([{ cleaning: null }, { cleaning: 'strip' }, { cleaning: 'soak' }])).toBe('soak')
     expect(usualCleaning([{ cleaning: null }, { cleaning: 'ultrasonic' }])).toBe('wipe')
-  })
-  it('is by boiling water for wax that was ridden wet', () => {
-    expect(suggestedCleaning('immersion-wax', true, [{ cleaning: 'wipe' }])).toBe('boil')
-    expect(suggestedCleaning('immersion-wax', false, [{ cleaning: 'wipe' }])).toBe('wipe')
-    expect(suggestedCleaning('wet-oil', true, [{ cleaning: 'box' }])).toBe('box')
   })
 })

@@ -33,17 +33,6 @@ export const cleaningNeeded = ({
   readonly cleaning: Cleaning
 }): Cleaning => (isWaxed(care) && !isWaxed(before) && !STRIPS.includes(cleaning) ? 'strip' : cleaning)
 
-/**
- * The cleaning to begin with for a care: what it had last; wax that was ridden wet or gritty is boiled off, since what is under it stays.
- *
- * @param wet it was washed, or ridden wet, and not treated since
- */
-export const suggestedCleaning = (
-  care: CareKind,
-  wet: boolean,
-  newestFirst: readonly { readonly cleaning: Cleaning | null }[],
-): Cleaning => (care === 'immersion-wax' && wet ? 'boil' : usualCleaning(newestFirst))
-
 /** Whether a chain was washed, and nothing was done to it since: it may be wet still. */
 export const isWet = (newestFirst: readonly { readonly kind: 'treated' | 'wash' | 'squeak' }[]): boolean =>
   newestFirst.find(({ kind }) => kind !== 'squeak')?.kind === 'wash'

@@ -1,5 +1,6 @@
 export * from './careDue.ts'
 export * from './careExplained.ts'
 export * from './cleaning.ts'
+export * from './waxCase.ts'
 export * from './careSteps.ts'
 export * from './eventCare.ts'

@@ -2,26 +2,24 @@ import { describe, expect, it } from 'vitest'
 import { potRequest, recipeInPot } from './potRequest.ts'
 
 describe('what a chain wants of the pot', () => {
-  it('is stripping where nobody treated it, or where it was cleaned to the metal', () => {
-    expect(potRequest({ recipe: 'soak-and-hang', wasTreated: false, cleaning: 'wipe', because: null }).needs).toBe(
-      'strip',
-    )
-    expect(potRequest({ recipe: 'soak-and-hang', wasTreated: true, cleaning: 'strip', because: 'days' }).needs).toBe(
-      'strip',
-    )
-    expect(potRequest({ recipe: 'soak-and-hang', wasTreated: true, cleaning: 'boil', because: 'days' }).needs).toBe(
-      'nothing',
-    )
+  const asked = { recipe: 'soak-and-hang', washed: false, waxCase: 'rewax', cleaning: 'wipe' } as const
+  it('is stripping for its first wax, or where it is cleaned to the metal', () => {
+    expect(potRequest({ ...asked, waxCase: 'first', cleaning: 'strip' }).needs).toBe('strip')
+    expect(potRequest({ ...asked, cleaning: 'ultrasonic' }).needs).toBe('strip')
   })
-  it('is drying for what is due for a wash, which counts against the bath as wet', () => {
-    expect(potRequest({ recipe: 'cool-draw', wasTreated: true, cleaning: 'wipe', because: 'wash' })).toEqual({
-      needs: 'dry',
+  it('is drying after water of any kind: a wash, or boiling water', () => {
+    expect(potRequest({ ...asked, washed: true, waxCase: 'rewax-wet' }).needs).toBe('dry')
+    expect(potRequest({ ...asked, waxCase: 'rewax-gritty', cleaning: 'boil' }).needs).toBe('dry')
+    expect(potRequest(asked).needs).toBe('nothing')
+  })
+  it('counts against the bath by what it was ridden through', () => {
+    expect(potRequest({ ...asked, waxCase: 'rewax-gritty' }).condition).toBe('gritty')
+    expect(potRequest({ ...asked, waxCase: 'rewax-wet' }).condition).toBe('wet')
+    expect(potRequest({ ...asked, waxCase: 'ready-waxed', recipe: 'cool-draw' })).toEqual({
+      needs: 'nothing',
       recipe: 'cool-draw',
-      condition: 'wet',
+      condition: 'clean',
     })
-    expect(
-      potRequest({ recipe: 'soak-and-hang', wasTreated: true, cleaning: 'wipe', because: 'distance' }).condition,
-    ).toBe('clean')
   })
 })
 

@@ -1,5 +1,5 @@
-import type { CareReason } from '../care/careDue.ts'
-import { STRIPS, type Cleaning } from '../care/cleaning.ts'
+import { STRIPS, wantsDrying, type Cleaning } from '../care/cleaning.ts'
+import type { WaxCase } from '../care/waxCase.ts'
 import type { PotNeed, PotRecipe } from './potTypes.ts'
 import type { BathCondition } from './temperature.ts'
 
@@ -7,28 +7,35 @@ import type { BathCondition } from './temperature.ts'
 export const READY_AT = '17:00'
 
 /**
- * What a chain wants of the pot, as its care tells it: one never treated, or cleaned down to the metal, is stripped first; one due for a
- * wash brings its water along.
+ * What a chain wants of the pot, by what it is and how it is cleaned before: down to the metal in the bath; out of water, rain or boiling
+ * water it dries; what it was ridden through counts against the bath of wax.
  *
- * @param wasTreated whether anybody treated it before
- * @param because why it is due; null where that is not known
+ * @param cleaning how it is cleaned before
+ * @param recipe by which this bike's chains are waxed
  */
 export const potRequest = ({
-  wasTreated,
+  waxCase,
   cleaning,
+  washed,
   recipe,
-  because,
 }: {
-  readonly wasTreated: boolean
+  readonly waxCase: WaxCase
   readonly cleaning: Cleaning
-  /** By which recipe this bike's chains are waxed. */
+  /** Washed, and not dried since as far as anybody knows. */
+  readonly washed: boolean
   readonly recipe: PotRecipe
-  readonly because: CareReason | null
 }): { readonly needs: PotNeed; readonly recipe: PotRecipe; readonly condition: BathCondition } => ({
-  needs: !wasTreated || STRIPS.includes(cleaning) ? 'strip' : because === 'wash' ? 'dry' : 'nothing',
+  needs: STRIPS.includes(cleaning) ? 'strip' : wantsDrying({ cleaning, wet: washed }) ? 'dry' : 'nothing',
   recipe,
-  condition: because === 'wash' ? 'wet' : 'clean',
+  condition: CONDITION_OF[waxCase],
 })
+const CONDITION_OF: Readonly<Record<WaxCase, BathCondition>> = {
+  first: 'clean',
+  rewax: 'clean',
+  'ready-waxed': 'clean',
+  'rewax-wet': 'wet',
+  'rewax-gritty': 'gritty',
+}
 
 /**
  * What is in a pot, or goes into it first, says which recipe it is to hold; nothing there: the usual one of the house.

@@ -1,4 +1,5 @@
 import type { Assumptions } from '../assumptions.ts'
+import type { RewaxSchool } from '../care/waxCase.ts'
 import type { StepRule } from '../jobs/stepTypes.ts'
 import type { PotRecipe } from './potTypes.ts'
 
@@ -142,13 +143,15 @@ export interface WaxSchools {
   readonly finish: WaxFinish
   /** A chain's connecting link goes into the wax with it. */
   readonly linkInPot: boolean
+  /** What is done with old wax after dry rides. */
+  readonly rewax: RewaxSchool
 }
 
-export const SHIPPED_WAX: WaxSchools = { recipe: 'soak-and-hang', finish: 'flex', linkInPot: false }
+export const SHIPPED_WAX: WaxSchools = { recipe: 'soak-and-hang', finish: 'flex', linkInPot: false, rewax: 'nothing' }
 
 /** How a chain is waxed: as the house does it, in one of its pots. */
 export const waxingAsUsual = (
-  { recipe, finish, linkInPot }: WaxSchools,
+  { recipe, finish, linkInPot }: Omit<WaxSchools, 'rewax'>,
   times: Assumptions['pot'],
   { vessel, heatMinutes }: { readonly vessel: PotVessel; readonly heatMinutes: number },
 ): Waxing => ({

@@ -83,6 +83,7 @@ export async function careNext(work: Work, resting: Resting): Promise<CareNext |
     usedKm: careDistance(km, usualFactor, assumed.distance),
     usedDays: days,
     interval: { km: interval.km, days: interval.days, own: bike.own !== undefined },
+    ridden: { wet: km.wet, gritty: km.gritty },
   }
 }
 

@@ -16,7 +16,7 @@ import { standingCare } from './standing.ts'
 export async function careOf(work: Work, bikeId: string): Promise<BikeCare> {
   const [bike] = await work.select<{
     next: CareNext | null
-    chain: { id: string; fittingId: string; name: string; care: CareKind } | null
+    chain: { id: string; fittingId: string; name: string; care: CareKind; readyWaxed: boolean } | null
     km: number | null
     days: number | null
     bikeVersion: number
@@ -28,7 +28,9 @@ export async function careOf(work: Work, bikeId: string): Promise<BikeCare> {
   }>(
     `SELECT s.care AS next, b.care_km AS km, b.care_days AS days, b.wax_recipe AS "ownRecipe", b.version AS "bikeVersion", d.motor,
        d.disc_brake AS "discBrake", (SELECT time_zone FROM shops WHERE id = pelrin_shop()) AS "timeZone",
-       (SELECT json_build_object('id', h.id, 'fittingId', f.id, 'name', h.name, 'care', h.care) FROM fittings f JOIN chains h ON h.id = f.chain_id
+       (SELECT json_build_object('id', h.id, 'fittingId', f.id, 'name', h.name, 'care', h.care,
+          'readyWaxed', coalesce(p.facts ->> 'coating' = 'waxed', false))
+        FROM fittings f JOIN chains h ON h.id = f.chain_id LEFT JOIN parts p ON p.id = h.part_id
         WHERE f.bike_id = b.id AND upper_inf(f.during)) AS chain,
        json_build_object('id', c.id, 'version', c.version, 'careAt', c.care_at, 'goodWeekday', c.good_weekday,
          'language', c.language, 'optedOut', c.opted_out_at IS NOT NULL) AS customer

@@ -6,13 +6,13 @@ import { ProblemError } from '../problems/problem.ts'
 /** As they are kept: how chains are waxed joined them later, and is not said in the older ones. */
 interface Row {
   version: number
-  schools: JobSchools & { waxing?: WaxSchools }
+  schools: JobSchools & { waxing?: Partial<WaxSchools> }
 }
 
-const said = ({ version, schools: { waxing = SHIPPED_WAX, ...schools } }: Row): HouseSchools => ({
+const said = ({ version, schools: { waxing, ...schools } }: Row): HouseSchools => ({
   version,
   schools,
-  waxing,
+  waxing: { ...SHIPPED_WAX, ...waxing },
 })
 
 /** By which schools this shop's jobs are done and its chains are waxed: its own, else those shipped as version 0. */

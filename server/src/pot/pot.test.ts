@@ -213,3 +213,69 @@ describe('a pot’s thermometer', () => {
     expect(readings).toEqual([])
   })
 })
+
+describe('what the pot learns', () => {
+  it('how long chains stay in it here, from dips after the first of a session: the plan goes by that', async () => {
+    const { pots, chains, candidates } = await board()
+    const [pot] = pots
+    for (const chain of chains.filter(({ state }) => state === 'in-pot')) await move([chain], 'left')
+    const id = v7()
+    const { body: added } = await shop.device.ask(endpoints.addToPot, {
+      body: {
+        chains: [
+          {
+            id,
+            chainId: candidates.at(-1)!.chainId,
+            readyBy: null,
+            needs: 'nothing',
+            recipe: 'bubble-out',
+            condition: 'clean',
+          },
+        ],
+      },
+    })
+    let chain = named(added, [id])[0]!
+    const goes = async (to: string, minutesAgo: number): Promise<void> => {
+      const { body, problem } = await shop.device.ask(endpoints.movePotChains, {
+        body: {
+          chains: [{ id, from: chain.state }],
+          to,
+          potId: to === 'in-pot' ? pot!.id : null,
+          occurredAt: new Date(Date.now() - minutesAgo * 60_000).toISOString(),
+        },
+      })
+      expect(problem?.code).toBeUndefined()
+      chain = named(body, [id])[0]!
+    }
+    // The first dip of the day is into cold wax, and takes longer.
+    for (const [went, came] of [
+      [400, 370],
+      [360, 349],
+      [340, 329],
+      [320, 309],
+      [300, 289],
+      [280, 269],
+    ] as const) {
+      await goes('in-pot', went)
+      await goes('hanging', came)
+      await goes('waiting', came - 1)
+    }
+    const { learned } = await board()
+    expect(learned.find(({ step }) => step === 'bubble-out')).toEqual({
+      ...{ step: 'bubble-out', minutes: 11, from: 11, to: 11, stays: 5 },
+      assumed: DEFAULTS.pot['bubble-out'].minutes,
+    })
+    await goes('left', 200)
+  })
+
+  it('says what a chain is as it could go in: one that was never treated is stripped, one ridden wet comes wet', async () => {
+    const { candidates } = await board()
+    for (const { waxCase, needs, condition } of candidates) {
+      if (waxCase === 'first') expect(needs).toBe('strip')
+      if (waxCase === 'rewax') expect([needs, condition]).toEqual(['nothing', 'clean'])
+      if (waxCase === 'rewax-wet') expect([needs, condition]).toEqual(['dry', 'wet'])
+      if (waxCase === 'rewax-gritty') expect([needs, condition]).toEqual(['dry', 'gritty'])
+    }
+    expect(new Set(candidates.map(({ waxCase }) => waxCase)).size).toBeGreaterThan(1)
+  })
+})

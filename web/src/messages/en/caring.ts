@@ -68,6 +68,27 @@ export const caring = {
     strip: 'Down to bare metal with solvent, for a first wax. Off the bike.',
   },
   onOrOff: 'On the bike is quick and opens no joint. Off it is deep, and costs the link one more closing.',
+  waxCaseTitle: 'What kind of waxing this is',
+  waxMinutes: '{{minutes}} min of work',
+  waxCase: {
+    first: {
+      what: 'First wax',
+      why: 'Strip it to bare metal, inside the rollers too: wax does not stick to oil.',
+    },
+    rewax: { what: 'Rewax after dry rides', why: 'What is left of the old wax melts into the new.' },
+    'rewax-wet': {
+      what: 'Rewax after a wet ride',
+      why: 'Boiling water takes off old wax and what the rain washed in. Dry it, or it spits in the pot and rusts under the wax.',
+    },
+    'rewax-gritty': {
+      what: 'Rewax after sand or mud',
+      why: 'Grit left under new wax grinds on. Boil it off, and change the water before the next chain.',
+    },
+    'ready-waxed': {
+      what: 'It came waxed',
+      why: 'Nothing to strip. Its box’s own wax carries it to its first rewax; wax it now only if you want more on.',
+    },
+  },
   stripFirst: 'What had oil, or nobody knows what, is stripped before its first wax.',
   steps: 'Steps, {{minutes}} min of work',
   phaseOf: {

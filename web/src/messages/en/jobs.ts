@@ -276,6 +276,10 @@ export const jobs = {
     finishOf: { flex: 'flex it round a bar', 'fit-stiff': 'fit it stiff' },
     finishWhy:
       'Flexed, it shifts well from the first turn. Fitted stiff, the drive does the work and sheds the flakes.',
+    rewax: 'Old wax, after dry rides',
+    rewaxOf: { nothing: 'leave it on', boil: 'boil it off', bath: 'strip it in the bath' },
+    rewaxWhy:
+      'Left on it melts into the new wax, and is quickest. After wet or gritty rides it always comes off, in boiling water.',
     linkInPot: 'The connecting link goes into the pot with its chain',
     linkInPotWhy: 'Wax at its pins can keep a link from locking on one side; kept out, it stays clean.',
   },

@@ -48,6 +48,18 @@ export const pot = {
   recipe: { 'soak-and-hang': 'soak and hang', 'bubble-out': 'bubble out', 'cool-draw': 'cool draw' },
   needs: { strip: 'strip and dry', dry: 'dry', nothing: 'nothing' },
   condition: { clean: 'clean', wet: 'wet', gritty: 'gritty' },
+  learned: {
+    title: 'Minutes as they are here',
+    none: 'The plan goes by the minutes in House rules until enough sessions are done here.',
+    of: '{{step}}: {{minutes}} min ({{from}} to {{to}}, {{count}} times); House rules say {{assumed}}',
+    step: {
+      strip: 'Stripping',
+      'soak-and-hang': 'In the pot, soak and hang',
+      'bubble-out': 'In the pot, bubble out',
+      'cool-draw': 'In the pot, cool draw',
+      hang: 'Hanging',
+    },
+  },
   add: 'Add chains',
   addTitle: 'Chains that could go in',
   addNone: 'No chain on immersion wax is due. Others are added from their bike’s Care.',

@@ -15,6 +15,7 @@ import { CareWritten } from './CareWritten.tsx'
 import { TreatmentList } from './TreatmentList.tsx'
 import { useCarePlace, type CareBike } from './useCarePlace.ts'
 import { WantedDays } from './WantedDays.tsx'
+import { WaxCaseWords } from './WaxCaseWords.tsx'
 import { unitOf } from '../../messages/format.ts'
 
 /** The care of the chain on a bike: when it is due and why, written down by one more key, its steps beside. */
@@ -71,6 +72,7 @@ function CareOf(bike: CareBike) {
           </KeyButton>
         </Stack>
         <TreatmentList {...view} />
+        {chosen === 'immersion-wax' && <WaxCaseWords is={view.waxCase} steps={steps} />}
         <CareWritten {...view} />
         <Typography variant="body2" color="textSecondary">
           {t('caring.recordNote')} {t('caring.caution')}

@@ -3,11 +3,13 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate } from 'react-router'
 import { v7 } from 'uuid'
 import {
+  cleaningForWax,
   cleaningNeeded,
   potRequest,
   READY_AT,
   TREATMENTS,
-  suggestedCleaning,
+  usualCleaning,
+  waxCaseOf,
   takesOff,
   type Assumptions,
   type Cleaning,
@@ -46,9 +48,8 @@ export function useCarePlace(bike: CareBike) {
   const { wrong, busy, write } = useBikeWrite(bikeId, endpoints.recordCare.access)
   const usual = TREATMENTS.find((one) => one === care.chain?.care) ?? null
   const [chosen, setChosen] = useState<Treatment>(usual ?? 'dry-oil')
-  const [cleaning, setCleaning] = useState<Cleaning>(() =>
-    suggestedCleaning(care.chain?.care ?? 'unknown', care.wet, care.events),
-  )
+  /** How it was cleaned, where somebody said; else as it usually is for the treatment. */
+  const [said, setCleaning] = useState<Cleaning | null>(null)
   /** The treatment that is to be written, while it is asked how the chain was closed after it. */
   const [closing, setClosing] = useState<Treatment | null>(null)
   const [atHome, setAtHome] = useState(false)
@@ -56,11 +57,21 @@ export function useCarePlace(bike: CareBike) {
   const [back, setBack] = useState<string | null>(null)
   const writing = useRef(new Set<string>())
   const before = care.chain?.care ?? 'unknown'
+  const waxCase = waxCaseOf({
+    before,
+    treated: care.events.some(({ kind }) => kind === 'treated'),
+    readyWaxed: care.chain?.readyWaxed ?? false,
+    washed: care.wet,
+    ridden: care.next?.ridden ?? { wet: 0, gritty: 0 },
+  })
+  const cleaningFor = (one: Treatment): Cleaning =>
+    said ?? (one === 'immersion-wax' ? cleaningForWax(waxCase, care.waxing.rewax) : usualCleaning(care.events))
+  const cleaning = cleaningFor(chosen)
   const [newest] = care.events
 
   const record = async (
     what: { kind: 'treated' | 'wash' | 'squeak'; care?: Treatment },
-    said: string,
+    words: string,
     how: Closing | null = null,
   ): Promise<void> => {
     // What is being written already is not written twice; anything else is, whatever is under way.
@@ -71,7 +82,9 @@ export function useCarePlace(bike: CareBike) {
     const body = {
       id,
       ...what,
-      ...(what.care ? { cleaning: cleaningNeeded({ care: what.care, before, cleaning }), atHome } : {}),
+      ...(what.care
+        ? { cleaning: cleaningNeeded({ care: what.care, before, cleaning: cleaningFor(what.care) }), atHome }
+        : {}),
       occurredAt: new Date().toISOString(),
       fittingId: care.chain.fittingId,
       closing: how,
@@ -82,13 +95,13 @@ export function useCarePlace(bike: CareBike) {
     writing.current.delete(asked)
     if (written) {
       setClosing(null)
-      tell(said)
+      tell(words)
     } else if (what.care) setAtHome(atHome)
   }
   /** Off its bike and on again: what closes it is asked for, but of what was done at home. */
   const treat = (one: Treatment, how: Closing | null = null): void => {
     setChosen(one)
-    const off = takesOff({ care: one, cleaning, before })
+    const off = takesOff({ care: one, cleaning: cleaningFor(one), before })
     if (how === null && off && !atHome && asksClosing(care.chain?.joint ?? null, one === 'immersion-wax'))
       setClosing(one)
     else void record({ kind: 'treated', care: one }, t('caring.written', { care: t(`care.${one}`) }), how)
@@ -107,10 +120,10 @@ export function useCarePlace(bike: CareBike) {
   const intoPot = async (): Promise<void> => {
     if (!care.chain || busy) return
     const request = potRequest({
-      wasTreated: care.events.some(({ kind }) => kind === 'treated'),
-      cleaning,
+      waxCase,
+      cleaning: cleaningFor('immersion-wax'),
+      washed: care.wet,
       recipe: care.waxing.recipe,
-      because: care.wet ? 'wash' : (care.next?.because ?? null),
     })
     const chains = [{ id: v7(), chainId: care.chain.id, readyBy: readyBy(care), ...request }]
     if (await write(() => ask(endpoints.addToPot, { key: v7(), body: { chains } }))) tell(t('pot.fromCareDone'))
@@ -148,6 +161,7 @@ export function useCarePlace(bike: CareBike) {
     setChosen,
     cleaning,
     setCleaning,
+    waxCase,
     atHome,
     setAtHome,
     before,

@@ -1,6 +1,6 @@
 import { Box, Checkbox, FormControlLabel, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { POT_RECIPES, WAX_FINISHES, type WaxSchools } from '@pelrin/core'
+import { POT_RECIPES, REWAX_SCHOOLS, WAX_FINISHES, type WaxSchools } from '@pelrin/core'
 
 /** By which schools chains are waxed here, each with its reason. */
 export function WaxingSchools({
@@ -59,6 +59,28 @@ export function WaxingSchools({
         </ToggleButtonGroup>
         <Typography variant="body2" color="textSecondary">
           {t('jobs.waxing.finishWhy')}
+        </Typography>
+      </Box>
+      <Box component="section" aria-label={t('jobs.waxing.rewax')}>
+        <Typography variant="h3" sx={{ mb: 0.5 }}>
+          {t('jobs.waxing.rewax')}
+        </Typography>
+        <ToggleButtonGroup
+          exclusive
+          value={waxing.rewax}
+          disabled={!owner}
+          aria-label={t('jobs.waxing.rewax')}
+          onChange={(_, rewax: WaxSchools['rewax'] | null) => rewax && onSay({ rewax })}
+          sx={{ flexWrap: 'wrap' }}
+        >
+          {REWAX_SCHOOLS.map((one) => (
+            <ToggleButton key={one} value={one} sx={{ px: 2 }}>
+              {t(`jobs.waxing.rewaxOf.${one}`)}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        <Typography variant="body2" color="textSecondary">
+          {t('jobs.waxing.rewaxWhy')}
         </Typography>
       </Box>
       <Box>

@@ -15,21 +15,18 @@ export interface Added {
   readonly readyBy: string | null
   readonly needs: PotCandidate['needs']
   readonly recipe: PotRecipe
-  readonly condition: 'clean'
+  readonly condition: PotCandidate['condition']
 }
 
 /** Chains that could go in: those of bikes in today are ticked. */
 export function AddToPot({
   candidates,
-  usual,
   busy,
   wrong,
   onAdd,
   onClose,
 }: {
   candidates: readonly PotCandidate[]
-  /** The house's recipe, for bikes without one of their own. */
-  usual: PotRecipe
   busy: boolean
   wrong: string | null
   onAdd: (chains: readonly Added[]) => void
@@ -49,13 +46,13 @@ export function AddToPot({
     onAdd(
       candidates
         .filter(({ chainId }) => ticked.has(chainId))
-        .map(({ chainId, promisedAt, needs, recipe }) => ({
+        .map(({ chainId, promisedAt, needs, recipe, condition }) => ({
           id: v7(),
           chainId,
           readyBy: promisedAt,
           needs,
-          recipe: recipe ?? usual,
-          condition: 'clean',
+          recipe,
+          condition,
         })),
     )
   return (
@@ -69,7 +66,7 @@ export function AddToPot({
       >
         {candidates.length === 0 && <Typography>{t('pot.addNone')}</Typography>}
         <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-          {candidates.map(({ chainId, chain, bike, because, promisedAt, measureFirst }, i) => (
+          {candidates.map(({ chainId, chain, bike, because, waxCase, promisedAt, measureFirst }, i) => (
             <Box component="li" key={chainId} sx={{ borderTop: 1, borderColor: 'divider' }}>
               <Box
                 component="label"
@@ -83,6 +80,7 @@ export function AddToPot({
                   <Typography component="span" variant="body2" color="textSecondary">
                     {[
                       bike && chain,
+                      t(`caring.waxCase.${waxCase}.what`),
                       t(`pot.because.${because}`),
                       measureFirst && t('pot.measureFirst'),
                       promisedAt !== null && t('pot.promised', { time: clock(promisedAt) }),

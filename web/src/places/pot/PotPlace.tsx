@@ -90,7 +90,6 @@ function Session({ board }: { board: PotBoard }) {
       {adding && (
         <AddToPot
           candidates={board.candidates}
-          usual={board.waxing.recipe}
           busy={busy}
           wrong={wrong}
           onClose={() => setAdding(false)}

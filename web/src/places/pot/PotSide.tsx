@@ -1,6 +1,7 @@
 import { Button, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { HungChains } from './HungChains.tsx'
+import { LearnedWords } from './LearnedWords.tsx'
 import { NextActions } from './NextActions.tsx'
 import { PotHeat } from './PotHeat.tsx'
 import { PotSteps } from './PotSteps.tsx'
@@ -62,6 +63,7 @@ export function PotSide({
           {t('pot.addPot')}
         </Button>
       </Allowed>
+      <LearnedWords learned={board.learned} />
       <Typography variant="body2" color="textSecondary" sx={{ pt: 1, borderTop: 1, borderColor: 'divider' }}>
         {t('pot.cautions')}
       </Typography>

@@ -28,6 +28,7 @@ const board = (chains: PotChainNow[], onSince: string | null = at(-60)): PotBoar
   hung: [],
   waxing: SHIPPED_WAX,
   candidates: [],
+  learned: [],
   assumptions: {},
 })
 const inputOf = (chains: PotChainNow[], onSince?: string | null, hot = false) =>

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
-import { assumptionsWith, recipeInPot, type PotRecipe, potInput } from '@pelrin/core'
+import { assumptionsWith, recipeInPot, timesAsLearned, type PotRecipe, potInput } from '@pelrin/core'
 import { endpoints, type Closing, type HungChain, type PotBoard, type PotChainNow, type PotNow } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
@@ -37,7 +37,10 @@ export function usePotSession(board: PotBoard) {
   const [changing, setChanging] = useState<PotNow | 'new' | null>(null)
   const [chosenId, setChosenId] = useState<string | undefined>()
   const { pots, chains } = board
-  const times = useMemo(() => assumptionsWith(board.assumptions).pot, [board.assumptions])
+  const times = useMemo(
+    () => timesAsLearned(assumptionsWith(board.assumptions).pot, board.learned),
+    [board.assumptions, board.learned],
+  )
   const recipeOf = (potId: string): PotRecipe => recipeInPot(chains, potId, board.waxing.recipe)
   const heat = useHeat(pots, recipeOf, now, times)
   const hot = pots
