@@ -26,7 +26,7 @@ import {
 } from '@pelrin/core'
 import { drawnAt } from '@pelrin/drawn'
 import { jobs } from '../web/src/messages/en/jobs.ts'
-import { steps as words } from '../web/src/messages/en/steps.ts'
+import { steps as words } from '@pelrin/contract/messages'
 
 const FILE = join(import.meta.dirname, '../docs/steps.md')
 
@@ -215,7 +215,7 @@ export function stepsPage(): string {
   return `# The steps
 
 Written by \`npm run steps\` from the tables of steps in \`core/src/jobs\`, \`core/src/care\`, \`core/src/pot\` and \`core/src/mends\` and their words in
-\`web/src/messages/en/steps.ts\`. One row a step; where it is said in several ways, a stroke parts them. Which steps a piece of work has, with
+\`contract/src/messages/steps.ts\`. One row a step; where it is said in several ways, a stroke parts them. Which steps a piece of work has, with
 which tools and cautions, follows from the bike, the chain and the joint: \`fittingSteps\`, \`careSteps\` and
 \`mendSteps\`.
 

@@ -77,6 +77,8 @@ export const BikeSummary = v.object({
   care: v.nullable(
     v.object({
       dueOn: Day,
+      /** Whoever rides it treats it. */
+      atHome: v.boolean(),
       because: v.picklist(CARE_REASONS),
       checkFirst: v.boolean(),
     }),

@@ -15,6 +15,13 @@ export const CleaningField = v.picklist(CLEANINGS, 'field-invalid')
 const positive = (code: 'care-km-range' | 'care-days-range', most: number) =>
   v.pipe(v.number(code), v.minValue(1, code), v.maxValue(most, code))
 
+const WashDays = v.pipe(
+  v.number('wash-days-range'),
+  v.integer('wash-days-range'),
+  v.minValue(0, 'wash-days-range'),
+  v.maxValue(365, 'wash-days-range'),
+)
+
 /** How long a treatment lasts: dry km, and days at most. */
 export const CareIntervalField = v.object({
   km: positive('care-km-range', 5000),
@@ -38,6 +45,8 @@ export const CareNext = v.object({
   usedDays: v.nullable(v.number()),
   interval: v.object({ km: v.number(), days: v.number(), own: v.boolean() }),
   /** Ridden wet and gritty since it was treated, km; absent of what was worked out before that was told apart. */
+  /** Days between treatments as it is ridden; absent of what was worked out before that was. */
+  rhythmDays: v.optional(v.number()),
   ridden: v.optional(v.object({ wet: v.number(), gritty: v.number() })),
 })
 export type CareNext = v.InferOutput<typeof CareNext>
@@ -109,6 +118,14 @@ export const BikeCare = v.object({
     'wet-oil': Lasts,
   }),
   own: v.nullable(Lasts),
+  /** By days: the bike's own, the shop's, and when that is; null where it is washed when it is dirty. */
+  wash: v.object({ ownDays: v.nullable(v.number()), shopDays: v.number(), on: v.nullable(Day) }),
+  /** The days between two treatments, two looks and two washes as this bike is ridden; null where they are not known. */
+  rhythm: v.object({
+    care: v.nullable(v.number()),
+    look: v.nullable(v.number()),
+    wash: v.nullable(v.number()),
+  }),
   /** From today on, soonest first. */
   eventDates: v.array(EventDate),
   /** What a waxed chain is ridden in before those, km. */
@@ -211,6 +228,8 @@ export const careEndpoints = {
     body: v.object({
       own: v.nullable(CareIntervalField),
       recipe: v.exactOptional(v.nullable(WaxSchools.entries.recipe)),
+      /** Days between washes; 0: when it is dirty, null: as the shop has it. */
+      washDays: v.exactOptional(v.nullable(WashDays)),
     }),
     result: BikeCare,
   }),

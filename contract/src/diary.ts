@@ -3,6 +3,7 @@ import * as v from 'valibot'
 import { ById } from './bikes.ts'
 import { Day, Id, line, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
+import { CareKind } from './forecast.ts'
 import { VerdictWord } from './limits.ts'
 
 export const DueKindField = v.picklist(DUE_KINDS, 'field-invalid')
@@ -67,12 +68,24 @@ export const ShopDue = v.object({
 })
 export type ShopDue = v.InferOutput<typeof ShopDue>
 
+/** A bike that whoever rides it treats at home: nobody is booked in for that. */
+export const DueAtHome = v.object({
+  customer: v.object({ id: Id, name: v.string() }),
+  bike: v.object({ id: Id, label: v.string() }),
+  on: Day,
+  care: CareKind,
+  /** When they were reminded of it; null: not yet. */
+  remindedAt: v.nullable(Moment),
+})
+export type DueAtHome = v.InferOutput<typeof DueAtHome>
+
 export const Diary = v.object({
   today: Day,
   days: v.array(DiaryDay),
   visits: v.array(DueVisit),
   bookings: v.array(Booking),
   ofShop: v.array(ShopDue),
+  atHome: v.array(DueAtHome),
   /** Bikes due within these days beyond those that are listed. */
   more: v.number(),
 })

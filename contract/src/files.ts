@@ -31,6 +31,14 @@ export const fileRoutes = {
     access: 'signed-in',
     gives: 'application/gpx+xml',
   },
+  rhythmCalendar: {
+    name: 'rhythmCalendar',
+    method: 'GET',
+    path: '/bikes/:id/rhythm.ics',
+    summary: 'When a bike’s chain is treated, washed and measured by its usual rhythm, for its rider’s calendar.',
+    access: 'signed-in',
+    gives: 'text/calendar',
+  },
   sheetPdf: {
     name: 'sheetPdf',
     method: 'GET',

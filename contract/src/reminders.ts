@@ -28,6 +28,7 @@ export const Message = v.object({
   id: Id,
   customer: Of,
   visitDay: Day,
+  purpose: v.picklist(['visit', 'home']),
   language: Language,
   channel: ChannelField,
   phone: v.nullable(v.string()),
@@ -59,6 +60,8 @@ export const SentMessages = v.object({
 export type SentMessages = v.InferOutput<typeof SentMessages>
 
 const VisitToRemind = v.object({
+  /** That they come, or that they care for it themselves. */
+  purpose: v.optional(v.picklist(['visit', 'home'], 'field-invalid'), 'visit'),
   customerId: Id,
   day: Day,
   bikes: v.pipe(

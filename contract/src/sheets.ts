@@ -5,7 +5,7 @@ import { Id, Moment } from './common.ts'
 import { endpoint } from './endpoint.ts'
 import { VerdictWord } from './limits.ts'
 
-export const SHEET_KINDS = ['customer', 'rider', 'carry-card'] as const
+export const SHEET_KINDS = ['customer', 'rider', 'at-home', 'carry-card'] as const
 export const SheetKind = v.picklist(SHEET_KINDS, 'sheet-unknown')
 export type SheetKind = v.InferOutput<typeof SheetKind>
 
@@ -21,6 +21,14 @@ export const SheetBlock = v.variant('kind', [
     limit: v.number(),
     watch: v.nullable(v.number()),
     caption: v.string(),
+  }),
+  /** A step with its drawing, by its name among the drawings; null where there is nothing to look at. */
+  v.object({
+    kind: v.literal('step'),
+    number: v.number(),
+    drawn: v.nullable(v.string()),
+    what: v.string(),
+    why: v.string(),
   }),
   v.object({ kind: v.literal('list'), items: v.array(v.string()) }),
   v.object({ kind: v.literal('bill'), rows: v.array(v.object({ name: v.string(), value: v.string() })) }),

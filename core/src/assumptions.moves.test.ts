@@ -407,6 +407,7 @@ const ELSEWHERE: Readonly<Record<string, readonly string[]>> = {
     'otherWear.rotorUMm',
     'jobs.hourPrice',
   ],
+  'core/src/care/washes.test.ts': ['care.washDays'],
   'core/src/pot/learnedMinutes.test.ts': ['pot.learnFrom'],
   'server/src/limits/limits.test.ts': ['verdict.rhythmDays'],
   'server/src/messages/quiet.test.ts': ['diary.quietFrom', 'diary.quietUntil'],

@@ -410,6 +410,7 @@ export const DECLARED = {
       km: value(300, 'km', [20, 2000], 'care', 'Wet oil lasts, dry'),
       days: whole(30, 'days', [1, 365], 'care', 'Wet oil lasts at most'),
     },
+    washDays: whole(0, 'days', [0, 365], 'care', 'A drive is washed every so many days (0: when it is dirty)'),
     firstCareKm: value(50, 'km', [0, 500], 'care', 'The factory’s coat carries a new chain to its first care for'),
     firstRideKm: value(15, 'km', [0, 200], 'care', 'A waxed chain is ridden in before an event for'),
     eventLeadDays: whole(2, 'days', [1, 14], 'care', 'A waxed chain is waxed before an event by'),
@@ -489,6 +490,7 @@ export const DECLARED = {
     changeMinutes: whole(35, 'minutes', [0, 240], 'diary', 'Changing a chain takes, in a visit'),
     checkMinutes: whole(5, 'minutes', [0, 240], 'diary', 'Measuring a chain takes, in a visit'),
     careMinutes: whole(15, 'minutes', [0, 240], 'diary', 'Treating a chain takes, in a visit'),
+    washMinutes: whole(15, 'minutes', [0, 240], 'diary', 'Washing and drying a drive takes, in a visit'),
     otherWearMinutes: whole(10, 'minutes', [0, 240], 'diary', 'Looking over everything else takes, in a visit'),
   },
   jobs: {

@@ -309,6 +309,8 @@ export const problems = {
   'mend-missing': 'Choose how it is mended.',
   're-press-excluded':
     'An old pin is not pressed in again on this chain, but to get home. Take a link or a new pin, or say that it is for the way home only.',
+  'rhythm-unknown': 'No rhythm is known of this bike yet: neither how it is cared for nor when it is looked at.',
+  'wash-days-range': 'Between 0 and 365 days; 0 where it is washed when it is dirty.',
   'add-back-range': 'Between 2 and 40 pitches, an even count.',
   'add-back-odd': 'A chain whose plates alternate takes an even count of pitches more.',
   'mend-unknown': 'There is no such mend of the chain that is on, or it lost nothing.',

@@ -6,9 +6,24 @@ export const reminders = {
     kinds: {
       change: 'a new chain',
       check: 'a look at the chain',
+      wash: 'a wash',
       care: 'chain care',
       event: 'chain care before your event',
       'other-wear': 'a look over',
+    },
+    home: {
+      template:
+        'Dear {{name}}, the chain of your {{bikes}} is due about {{day}}. {{what}} Tell us next time that it is done. {{shop}}',
+      steps: {
+        'immersion-wax': 'Wipe it, wax it hot, hang it, flex it, and put it back on with a click.',
+        'drip-wax': 'Wipe it dry, a drop of wax on each roller, turn the cranks, let it dry overnight.',
+        'dry-oil':
+          'Wipe it, a drop of oil on each roller, turn the cranks, wait five minutes, wipe it dry. No oil on a brake disc.',
+        'wet-oil':
+          'Wipe it, a drop of oil on each roller, turn the cranks, wait five minutes, wipe it dry. No oil on a brake disc.',
+        unknown: 'Wipe it and treat it as we showed you.',
+      },
+      sheets: 'Your own steps are on the sheet with this mail.',
     },
     mail: {
       subject: '{{shop}}: your {{bikes}}',
@@ -29,9 +44,24 @@ export const reminders = {
     kinds: {
       change: 'nouvelle chaîne',
       check: 'contrôle de la chaîne',
+      wash: 'lavage',
       care: 'entretien de la chaîne',
       event: 'entretien de la chaîne avant votre rendez-vous',
       'other-wear': 'contrôle général',
+    },
+    home: {
+      template:
+        'Bonjour {{name}}, la chaîne de {{bikes}} est à entretenir vers le {{day}}. {{what}} Dites-nous la prochaine fois que c’est fait. {{shop}}',
+      steps: {
+        'immersion-wax': 'Essuyez-la, cirez-la à chaud, suspendez-la, assouplissez-la et remontez-la jusqu’au clic.',
+        'drip-wax': 'Essuyez-la, une goutte de cire par rouleau, tournez les manivelles, laissez sécher une nuit.',
+        'dry-oil':
+          'Essuyez-la, une goutte d’huile par rouleau, tournez les manivelles, attendez cinq minutes, essuyez. Pas d’huile sur un disque de frein.',
+        'wet-oil':
+          'Essuyez-la, une goutte d’huile par rouleau, tournez les manivelles, attendez cinq minutes, essuyez. Pas d’huile sur un disque de frein.',
+        unknown: 'Essuyez-la et entretenez-la comme nous vous l’avons montré.',
+      },
+      sheets: 'Vos gestes à vous sont sur la fiche jointe.',
     },
     mail: {
       subject: '{{shop}} : {{bikes}}',

@@ -1,7 +1,7 @@
 import type { Assumptions } from '../assumptions.ts'
 
 /** What a bike comes in for. */
-export const DUE_KINDS = ['change', 'check', 'care', 'event', 'other-wear'] as const
+export const DUE_KINDS = ['change', 'check', 'wash', 'care', 'event', 'other-wear'] as const
 export type DueKind = (typeof DUE_KINDS)[number]
 
 /** Something due on a bike. Days are `YYYY-MM-DD`, so that they compare as they read. */
@@ -64,6 +64,8 @@ export function visitMinutes(kinds: readonly DueKind[], assumed: Assumptions['di
     (each.has('check') && !each.has('change') ? assumed.checkMinutes : 0) +
     // One treatment serves the chain and the day it is wanted.
     ((each.has('care') || each.has('event')) && !each.has('change') ? assumed.careMinutes : 0) +
+    // A new chain runs on what was cleaned for it.
+    (each.has('wash') && !each.has('change') ? assumed.washMinutes : 0) +
     (each.has('other-wear') ? assumed.otherWearMinutes : 0)
   )
 }

@@ -77,6 +77,7 @@ export async function addBike(work: Work, added: AddBike): Promise<BikeSummary> 
         goneOn: null,
         careKm: null,
         careDays: null,
+        washDays: null,
         version: 1,
       },
       { transaction },

@@ -78,6 +78,8 @@ export const BIKES = table('bikes', {
   /** How long a treatment lasts on it; null: as the shop has it. */
   careKm: maybe(real()),
   careDays: maybe(integer()),
+  /** Days between washes; null: as the shop has it, 0: when it is dirty. */
+  washDays: maybe(integer()),
   version: usually(integer(), null),
 })
 export type BikeRow = RowOf<typeof BIKES>

@@ -11,7 +11,7 @@ const SUMMARY = `
   s.decision,
   to_char(s.measured_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS "measuredAt",
   s.check_on::text AS "checkOn", s.each_visit AS "eachVisit", s.chain_km AS "chainKm", s.over_on::text AS "overOn",
-  CASE WHEN s.care IS NULL THEN NULL ELSE json_build_object('dueOn', s.care_on, 'because', s.care ->> 'because',
+  CASE WHEN s.care IS NULL THEN NULL ELSE json_build_object('dueOn', coalesce(s.care_on, s.home_on), 'atHome', s.home_on IS NOT NULL, 'because', s.care ->> 'because',
     'checkFirst', s.care -> 'checkFirst') END AS care`
 
 const FROM = `

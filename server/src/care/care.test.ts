@@ -247,3 +247,99 @@ describe('days a bike is wanted', () => {
     expect(items.map(({ kind }) => kind)).not.toContain('event')
   })
 })
+
+describe('what is done at home', () => {
+  const text = 'old faithful'
+  const diary = async () => (await shop.device.ask(endpoints.diary, { query: { days: '366' } })).body
+  const setHabit = async (careAt: 'home' | 'workshop' | null) => {
+    const { customer } = await careOf(text)
+    const body = { careAt, goodWeekday: customer.goodWeekday }
+    return shop.device.ask(endpoints.setCareHabit, {
+      params: { id: await idOf(text) },
+      version: customer.version,
+      body,
+    })
+  }
+  const dueHere = async () => {
+    const id = await idOf(text)
+    return (await diary()).visits.flatMap(({ bikes }) =>
+      bikes.filter(({ bike }) => bike.id === id).flatMap(({ items }) => items.map(({ kind }) => kind)),
+    )
+  }
+  it('is booked by nobody and asked for by a reminder with their own steps; said to be done, the next day moves on', async () => {
+    await record(text, { kind: 'treated', care: 'wet-oil', cleaning: 'wipe' }, 2)
+    await record(text, { kind: 'squeak' }, 1)
+    await setHabit('workshop')
+    expect(await dueHere()).toContain('care')
+    await setHabit('home')
+    expect(await dueHere()).not.toContain('care')
+    const id = await idOf(text)
+    const [waits] = (await diary()).atHome.filter(({ bike }) => bike.id === id)
+    expect(waits).toMatchObject({ care: 'wet-oil', remindedAt: null })
+    expect((await bikeNamed(shop.device, text)).care).toMatchObject({ atHome: true, dueOn: waits!.on })
+    const asked = {
+      ...{ purpose: 'home', customerId: waits!.customer.id, day: waits!.on },
+      bikes: [{ bikeId: id, kinds: ['care'] }],
+    }
+    const { body: preview } = await shop.device.ask(endpoints.previewReminders, { body: { visits: [asked] } })
+    expect(preview.previews[0]!.text).toMatch(/a drop of oil on each roller.*Tell us next time/)
+    await record(text, { kind: 'treated', care: 'wet-oil', cleaning: 'wipe', atHome: true })
+    const { next, events } = await careOf(text)
+    expect(events[0]).toMatchObject({ atHome: true })
+    expect(next!.dueOn > waits!.on).toBe(true)
+  })
+})
+
+describe('washes by days', () => {
+  it('are in the diary for a bike that has them, and begin anew when it is washed', async () => {
+    const diary = async () => (await shop.device.ask(endpoints.diary, { query: {} })).body
+    const { id } = (await diary()).visits
+      .flatMap(({ bikes }) => bikes)
+      .find(({ items }) => items.every(({ kind }) => kind === 'check'))!.bike
+    const params = { id }
+    const now = async (): Promise<BikeCare> => (await shop.device.ask(endpoints.bikeCare, { params })).body
+    const wash = async (washDays: number | null) => {
+      const { bikeVersion, own } = await now()
+      return shop.device.ask(endpoints.setCareInterval, { params, version: bikeVersion, body: { own, washDays } })
+    }
+    const washed = async (hoursAgo: number) =>
+      shop.device.ask(endpoints.recordCare, {
+        params,
+        body: {
+          ...{ id: v7(), kind: 'wash', fittingId: (await now()).chain!.fittingId },
+          occurredAt: new Date(Date.now() - hoursAgo * HOUR).toISOString(),
+        },
+      })
+    expect((await now()).wash).toMatchObject({ ownDays: null, on: null })
+    expect((await wash(400)).problem.fields?.[0]).toMatchObject({ path: 'washDays', code: 'wash-days-range' })
+    await washed(24)
+    const { body } = await wash(20)
+    const today = dayIn('Europe/London', new Date())
+    expect(body.wash.on).toBe(dayAfter(today, 19))
+    expect(body.rhythm.wash).toBe(20)
+    // Due today, it comes with whatever else is due.
+    expect((await wash(1)).body.wash.on).toBe(today)
+    const items = (await diary()).visits.flatMap(({ bikes }) =>
+      bikes.filter(({ bike }) => bike.id === id).flatMap((one) => one.items),
+    )
+    expect(items.find(({ kind }) => kind === 'wash')).toMatchObject({ on: today })
+    await wash(20)
+    await washed(0)
+    expect((await now()).wash.on).toBe(dayAfter(today, 20))
+    expect((await wash(0)).body.wash.on).toBeNull()
+  })
+  it('stand in a calendar for the rider with care and looks, each coming again by its rhythm', async () => {
+    const id = await idOf('courier')
+    const { next, rhythm } = await careOf('courier')
+    const answer = await shop.device.raw('GET', `/api/v1/bikes/${id}/rhythm.ics`)
+    expect(answer.headers.get('content-type')).toContain('text/calendar')
+    const file = (await answer.text()).replaceAll('\r\n ', '')
+    expect(file.match(/BEGIN:VEVENT/g)!.length).toBeGreaterThanOrEqual(1)
+    expect(file).toContain(`RRULE:FREQ=DAILY;INTERVAL=${rhythm.care}`)
+    const today = dayIn('Europe/London', new Date())
+    const from = next!.dueOn < today ? today : next!.dueOn
+    expect(file).toContain(`DTSTART;VALUE=DATE:${from.replaceAll('-', '')}`)
+    expect(file).toContain('SUMMARY:Treat the chain: Courier')
+    expect((await shop.device.raw('GET', `/api/v1/bikes/${v7()}/rhythm.ics`)).status).toBe(404)
+  })
+})

@@ -8,6 +8,7 @@ import {
   isOiled,
   NO_KM,
   SURFACES,
+  usualRhythm,
   type ChainForecast,
   type ChainVerdict,
   type SurfaceKm,
@@ -84,6 +85,7 @@ export async function careNext(work: Work, resting: Resting): Promise<CareNext |
     usedDays: days,
     interval: { km: interval.km, days: interval.days, own: bike.own !== undefined },
     ridden: { wet: km.wet, gritty: km.gritty },
+    rhythmDays: usualRhythm(interval, input.life.rate.kmPerDay, usualFactor),
   }
 }
 

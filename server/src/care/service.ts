@@ -1,6 +1,7 @@
 import type { BikeCare, CareHabit, endpoints, Output } from '@pelrin/contract'
 import { takesOff, type CareKind, type Cleaning, type Treatment } from '@pelrin/core'
 import { closeAgain, closedElsewhere, reopen } from '../chains/closeAgain.ts'
+import { bikesOf, refreshBikes } from '../customers/service.ts'
 import { lockPresentBike } from '../bikes/lockPresentBike.ts'
 import { audited, type Work } from '../db/work.ts'
 import { ProblemError, refuseField } from '../problems/problem.ts'
@@ -145,7 +146,7 @@ export async function setCareInterval(
   work: Work,
   bikeId: string,
   version: number,
-  { own, recipe }: Output<typeof endpoints.setCareInterval.body>,
+  { own, recipe, washDays }: Output<typeof endpoints.setCareInterval.body>,
 ): Promise<BikeCare> {
   await lockBikeState(work, bikeId)
   const bike = await work.of(BIKES).findByPk(bikeId, { transaction: work.transaction })
@@ -157,12 +158,13 @@ export async function setCareInterval(
       careKm: own?.km ?? null,
       careDays: own?.days ?? null,
       ...(recipe === undefined ? {} : { waxRecipe: recipe }),
+      ...(washDays === undefined ? {} : { washDays }),
       version: version + 1,
     },
     { transaction: work.transaction },
   )
   await refreshBikeState(work, bikeId)
-  await audited(work, 'set-care-interval', 'bike', bikeId, { before, own, recipe })
+  await audited(work, 'set-care-interval', 'bike', bikeId, { before, own, recipe, washDays })
   return careOf(work, bikeId)
 }
 
@@ -174,6 +176,8 @@ export async function setCareHabit(work: Work, bikeId: string, version: number, 
   const customer = await of(CUSTOMERS).findByPk(bike.customerId, { transaction, lock: transaction.LOCK.UPDATE })
   await held(customer!, version, () => careOf(work, bikeId))
   await customer!.update({ ...habit, version: version + 1 }, { transaction })
+  // What is treated at home is booked by nobody: of every bike of theirs.
+  await refreshBikes(work, await bikesOf(work, bike.customerId))
   await audited(work, 'set-care-habit', 'customer', bike.customerId, { ...habit })
   return careOf(work, bikeId)
 }

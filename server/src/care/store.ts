@@ -1,5 +1,5 @@
 import type { BikeCare } from '@pelrin/contract'
-import { isWet, TREATMENTS, type CareKind, type PotRecipe } from '@pelrin/core'
+import { daysBetween, isWet, TREATMENTS, type CareKind, type PotRecipe } from '@pelrin/core'
 import type { Work } from '../db/work.ts'
 import { ProblemError } from '../problems/problem.ts'
 import { eventDatesOf } from './eventDates.ts'
@@ -24,9 +24,15 @@ export async function careOf(work: Work, bikeId: string): Promise<BikeCare> {
     discBrake: boolean | null
     timeZone: string
     ownRecipe: PotRecipe | null
+    washDays: number | null
+    washOn: string | null
+    checkOn: string | null
+    measuredOn: string | null
     customer: BikeCare['customer']
   }>(
-    `SELECT s.care AS next, b.care_km AS km, b.care_days AS days, b.wax_recipe AS "ownRecipe", b.version AS "bikeVersion", d.motor,
+    `SELECT s.care AS next, b.care_km AS km, b.care_days AS days, b.wax_recipe AS "ownRecipe", b.wash_days AS "washDays",
+       s.wash_on::text AS "washOn", s.check_on::text AS "checkOn",
+       (s.measured_at AT TIME ZONE (SELECT time_zone FROM shops WHERE id = pelrin_shop()))::date::text AS "measuredOn", b.version AS "bikeVersion", d.motor,
        d.disc_brake AS "discBrake", (SELECT time_zone FROM shops WHERE id = pelrin_shop()) AS "timeZone",
        (SELECT json_build_object('id', h.id, 'fittingId', f.id, 'name', h.name, 'care', h.care,
           'readyWaxed', coalesce(p.facts ->> 'coating' = 'waxed', false))
@@ -39,7 +45,7 @@ export async function careOf(work: Work, bikeId: string): Promise<BikeCare> {
     { bikeId },
   )
   if (!bike) throw new ProblemError(404, 'bike-unknown')
-  const { km, days, chain, timeZone, ...rest } = bike
+  const { km, days, chain, timeZone, washDays, washOn, checkOn, measuredOn, ...rest } = bike
   const { assumed } = await assumptionsInForce(work)
   const events = chain ? await standingCare(work, chain.id) : []
   const joint = chain && (await jointOfChain(work, chain.id))
@@ -55,5 +61,11 @@ export async function careOf(work: Work, bikeId: string): Promise<BikeCare> {
     firstRideKm: assumed.care.firstRideKm,
     eventDates: await eventDatesOf(work, bikeId, timeZone, assumed),
     own: km === null || days === null ? null : { km, days },
+    wash: { ownDays: washDays, shopDays: assumed.care.washDays, on: washOn },
+    rhythm: {
+      care: rest.next?.rhythmDays ?? null,
+      look: checkOn === null || measuredOn === null ? null : Math.max(7, daysBetween(measuredOn, checkOn)),
+      wash: (washDays ?? assumed.care.washDays) || null,
+    },
   }
 }

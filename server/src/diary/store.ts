@@ -7,7 +7,7 @@ import {
   type ShopDays,
   measuresNothing,
 } from '@pelrin/core'
-import type { Booking, Diary, DiaryBike, DiaryYear, DueVisit, ShopDue } from '@pelrin/contract'
+import type { Booking, Diary, DiaryBike, DiaryYear, DueAtHome, DueVisit, ShopDue } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 import { treatedForEvents } from '../care/eventDates.ts'
 import { checkDueOn, instrumentsInUse } from '../instruments/store.ts'
@@ -18,6 +18,8 @@ import { dayIn } from '../days/days.ts'
 
 /** Bikes that are due are grouped into visits up to so many; a shop that has more sees the soonest. */
 const MOST_BIKES = 600
+/** Of who treats at home the soonest are shown. */
+const MOST_AT_HOME = 60
 /** What a visit takes where nobody said, minutes. */
 const USUAL_MINUTES = 30
 
@@ -30,6 +32,7 @@ interface DueRow {
   dueOn: string
   checkOn: string | null
   careOn: string | null
+  washOn: string | null
   wearOn: string | null
   changeOn: string | null
 }
@@ -75,6 +78,7 @@ const dueBikes = (work: Work, today: string, to: string, forEvents: readonly str
   work.select<DueRow>(
     `SELECT ${BIKE} AS bike, json_build_object('id', c.id, 'name', c.name, 'goodWeekday', c.good_weekday) AS customer,
        s.due_on::text AS "dueOn", LEAST(s.check_on, s.measure_from)::text AS "checkOn", s.care_on::text AS "careOn",
+       s.wash_on::text AS "washOn",
        s.wear_on::text AS "wearOn",
        CASE WHEN ${CHANGE_STANDS} THEN s.change_on::text END AS "changeOn"
      FROM bike_state s JOIN bikes b ON b.id = s.bike_id JOIN customers c ON c.id = b.customer_id
@@ -86,9 +90,10 @@ const dueBikes = (work: Work, today: string, to: string, forEvents: readonly str
     { today, to, forEvents: `{${forEvents.join()}}` },
   )
 
-const itemsOf = ({ checkOn, careOn, wearOn, changeOn }: DueRow, eventBy: string | undefined): DueItem[] => [
+const itemsOf = ({ checkOn, careOn, washOn, wearOn, changeOn }: DueRow, eventBy: string | undefined): DueItem[] => [
   ...(changeOn === null ? [] : [{ kind: 'change' as const, on: changeOn }]),
   ...(checkOn === null || changeOn !== null ? [] : [{ kind: 'check' as const, on: checkOn }]),
+  ...(washOn === null || changeOn !== null ? [] : [{ kind: 'wash' as const, on: washOn }]),
   // No sense in waxing a chain that comes off.
   ...(careOn === null || changeOn !== null ? [] : [{ kind: 'care' as const, on: careOn }]),
   ...(eventBy === undefined || changeOn !== null ? [] : [{ kind: 'event' as const, on: eventBy }]),
@@ -138,6 +143,7 @@ export async function diaryOf(work: Work, timeZone: string, length: number): Pro
     visits,
     bookings,
     ofShop: await ofShop(work, assumed, today, to),
+    atHome: await atHomeUntil(work, to),
     more: rows.length < MOST_BIKES ? 0 : (await countDue(work, to)) - rows.length,
   }
 }
@@ -166,6 +172,19 @@ export async function closedDays(work: Work, from: string, to: string): Promise<
   )
   return new Map(rows.map(({ day, reason }) => [day, reason]))
 }
+
+/** Bikes that whoever rides them treats at home up to a day, the soonest first, with the latest reminder that was written since. */
+const atHomeUntil = (work: Work, to: string): Promise<DueAtHome[]> =>
+  work.select<DueAtHome>(
+    `SELECT json_build_object('id', c.id, 'name', c.name) AS customer, json_build_object('id', b.id, 'label', b.label) AS bike,
+       s.home_on::text AS on, h.care,
+       (SELECT to_char(max(m.made_at) AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') FROM messages m
+        WHERE m.customer_id = c.id AND m.purpose = 'home' AND m.visit_day = s.home_on AND b.id = ANY (m.bike_ids)
+          AND m.state <> 'called-off') AS "remindedAt"
+     FROM bike_state s JOIN bikes b ON b.id = s.bike_id JOIN customers c ON c.id = b.customer_id JOIN chains h ON h.id = s.chain_id
+     WHERE s.home_on <= :to AND b.gone_on IS NULL ORDER BY s.home_on, s.bike_id LIMIT ${MOST_AT_HOME}`,
+    { to },
+  )
 
 async function countDue(work: Work, to: string): Promise<number> {
   const [row] = await work.select<{ bikes: number }>(

@@ -54,7 +54,8 @@ export async function sendByMail(
     await inShop(database, shopId, null, (work) => noteTrouble(work, said))
     return { state: 'waiting', said }
   }
-  const words = reminders[claimed.language].mail
+  const { mail: words, home } = reminders[claimed.language]
+  const onSheets = claimed.purpose === 'home' ? home.sheets : words.sheets
   const sheets = []
   for (const { label, sheet } of bikes)
     sheets.push({
@@ -77,7 +78,7 @@ export async function sendByMail(
     to: { name: customer, address: claimed.email ?? '' },
     subject,
     language: claimed.language,
-    paragraphs: [claimed.text, ...(sheets.length > 0 ? [words.sheets] : [])],
+    paragraphs: [claimed.text, ...(sheets.length > 0 ? [onSheets] : [])],
     stop: {
       sentence: words.stop,
       link: stopLink(settings.publicAddress, mail.secrets, { shopId, customerId: claimed.customerId }),
@@ -118,7 +119,7 @@ async function handing(
 }
 
 /** What a mail is written from, as of now; null where mail is off. */
-async function factsOf(work: Work, { customerId, bikeIds, language }: Claimed): Promise<Facts | null> {
+async function factsOf(work: Work, { customerId, bikeIds, language, purpose }: Claimed): Promise<Facts | null> {
   const settings = await mailSettings(work)
   if (!settings?.isOn) return null
   const { transaction } = work
@@ -132,7 +133,11 @@ async function factsOf(work: Work, { customerId, bikeIds, language }: Claimed): 
   )
   const bikes = []
   for (const { id, label } of theirs)
-    bikes.push({ label, sheet: await sheetOf(work, id, 'customer', LOCALE[language]) })
+    bikes.push({
+      label,
+      // Who treats it at home gets their own steps.
+      sheet: await sheetOf(work, id, purpose === 'home' ? 'at-home' : 'customer', LOCALE[language]),
+    })
   return {
     settings,
     shop: (await work.of(SHOPS).findByPk(work.shopId, { transaction }))!,

@@ -3,6 +3,7 @@ import {
   quietFor,
   reachOf,
   type Assumptions,
+  type CareKind,
   type DueKind,
   type Reachable,
   type Sending,
@@ -22,12 +23,13 @@ interface CustomerRow extends Reachable {
   name: string
   language: ReminderLanguage
   optedOut: boolean
-  bikes: Record<string, string>
+  bikes: Record<string, { label: string; care: CareKind | null }>
   there: string[]
 }
 
 export interface Composed extends ReminderPreview {
   readonly customerId: string
+  readonly purpose: VisitToRemind['purpose']
 }
 
 /**
@@ -49,13 +51,19 @@ export async function composeReminders(
   const { assumed } = await assumptionsInForce(work)
   const sendAfter = firstMoment(work.now, shop.timeZone, assumed)
   const customers = await customersOf(work, visits)
-  return visits.map(({ customerId, day, bikes }) => {
+  return visits.map(({ customerId, day, bikes, purpose }) => {
     const customer = customers.get(customerId)
     if (!customer || bikes.some(({ bikeId }) => customer.bikes[bikeId] === undefined))
       throw new ProblemError(404, 'bike-unknown')
     const { language, phone, email, optedOut, there } = customer
     const reach = reachOf(customer, sending)
-    const problem = optedOut ? 'opted-out' : 'problem' in reach ? reach.problem : there.includes(day) ? 'there' : null
+    const problem = optedOut
+      ? 'opted-out'
+      : 'problem' in reach
+        ? reach.problem
+        : there.includes(`${purpose} ${day}`)
+          ? 'there'
+          : null
     return {
       customerId,
       customer: { id: customer.id, name: customer.name },
@@ -66,33 +74,49 @@ export async function composeReminders(
       email,
       sendAfter: sendAfter.toISOString(),
       problem,
-      text: fillTemplate(templates.get(language) ?? reminders[language].template, {
-        name: customer.name,
-        bikes: inWords(
-          bikes.map(({ bikeId }) => customer.bikes[bikeId]!),
-          language,
-        ),
-        what: inWords(
-          wordsOf(
-            bikes.flatMap(({ kinds }) => kinds),
+      purpose,
+      text: fillTemplate(
+        purpose === 'home'
+          ? reminders[language].home.template
+          : (templates.get(language) ?? reminders[language].template),
+        {
+          name: customer.name,
+          bikes: inWords(
+            bikes.map(({ bikeId }) => customer.bikes[bikeId]!.label),
             language,
           ),
-          language,
-        ),
-        day: new Intl.DateTimeFormat(LOCALE[language], {
-          weekday: 'long',
-          day: 'numeric',
-          month: 'long',
-          timeZone: 'UTC',
-        }).format(new Date(`${day}T00:00:00Z`)),
-        shop: shop.name,
-      }),
+          what:
+            purpose === 'home'
+              ? homeWords(
+                  bikes.map(({ bikeId }) => customer.bikes[bikeId]!.care),
+                  language,
+                )
+              : inWords(
+                  wordsOf(
+                    bikes.flatMap(({ kinds }) => kinds),
+                    language,
+                  ),
+                  language,
+                ),
+          day: new Intl.DateTimeFormat(LOCALE[language], {
+            weekday: 'long',
+            day: 'numeric',
+            month: 'long',
+            timeZone: 'UTC',
+          }).format(new Date(`${day}T00:00:00Z`)),
+          shop: shop.name,
+        },
+      ),
     }
   })
 }
 
 /** How days are written in a language, where its name alone leaves that open. */
 export const LOCALE: Readonly<Record<ReminderLanguage, string>> = { en: 'en-GB', fr: 'fr-FR' }
+
+/** What whoever rides them does, in a sentence each care. */
+const homeWords = (cares: readonly (CareKind | null)[], language: ReminderLanguage): string =>
+  [...new Set(cares.map((care) => reminders[language].home.steps[care ?? 'unknown']))].join(' ')
 
 const wordsOf = (kinds: readonly DueKind[], language: ReminderLanguage): string[] =>
   [...new Set(kinds)].map((kind) => reminders[language].kinds[kind])
@@ -125,8 +149,10 @@ export function firstMoment(now: Date, timeZone: string, { diary }: Assumptions)
 async function customersOf(work: Work, visits: readonly VisitToRemind[]): Promise<Map<string, CustomerRow>> {
   const rows = await work.select<CustomerRow>(
     `SELECT c.id, c.name, c.phone, c.email, c.email_refused AS "emailRefused", c.reached_by AS "reachedBy", c.language, c.opted_out_at IS NOT NULL AS "optedOut",
-       (SELECT json_object_agg(b.id, b.label) FROM bikes b WHERE b.customer_id = c.id) AS bikes,
-       (SELECT coalesce(json_agg(m.visit_day::text), '[]') FROM messages m
+       (SELECT json_object_agg(b.id, json_build_object('label', b.label, 'care', h.care)) FROM bikes b
+        LEFT JOIN fittings f ON f.bike_id = b.id AND upper_inf(f.during) LEFT JOIN chains h ON h.id = f.chain_id
+        WHERE b.customer_id = c.id) AS bikes,
+       (SELECT coalesce(json_agg(m.purpose || ' ' || m.visit_day::text), '[]') FROM messages m
         WHERE m.customer_id = c.id AND m.state <> 'called-off') AS there
      FROM customers c WHERE c.id IN (:ids)`,
     { ids: [...new Set(visits.map(({ customerId }) => customerId))] },

@@ -61,7 +61,7 @@ async function claim(database: Database, shopId: string, now: Date): Promise<Cla
          WHERE send_after <= :now AND (state = 'waiting'
            OR (state = 'sending' AND sending_since < CASE WHEN handed_at IS NULL THEN CAST(:givenUp AS timestamptz) ELSE :mailGivenUp END))
          ORDER BY send_after, id LIMIT 1 FOR UPDATE SKIP LOCKED)
-       RETURNING id, customer_id AS "customerId", channel, language, phone, email, bike_ids AS "bikeIds", text, tries,
+       RETURNING id, customer_id AS "customerId", purpose, channel, language, phone, email, bike_ids AS "bikeIds", text, tries,
          handed_at AS "handedAt", ${UNWANTED} AS unwanted`,
       {
         now,

@@ -17,6 +17,8 @@ export const MESSAGES = table('messages', {
   id: key(uuid()),
   customerId: uuid(),
   visitDay: day(),
+  /** That they come, or that they care for it themselves. */
+  purpose: usually(text<'visit' | 'home'>(), null),
   language: text(),
   channel: usually(text<Channel>(), 'text'),
   phone: maybe(text()),

@@ -5,6 +5,7 @@ import type { ReminderLanguage } from '@pelrin/contract/messages'
 export interface Claimed {
   readonly id: string
   readonly customerId: string
+  readonly purpose: 'visit' | 'home'
   readonly channel: Channel
   readonly language: ReminderLanguage
   readonly phone: string | null

@@ -33,17 +33,18 @@ export async function sendReminders(
   let written = 0
   for (const [
     i,
-    { customerId, day, language, channel, phone, email, text, problem, sendAfter },
+    { customerId, day, purpose, language, channel, phone, email, text, problem, sendAfter },
   ] of composed.entries()) {
     if (problem !== null) continue
     const [row] = await work.select(
-      `INSERT INTO messages (id, customer_id, visit_day, language, channel, phone, email, bike_ids, text, send_after, made_at, person_id)
-       VALUES (:id, :customerId, :day, :language, :channel, :phone, :email, ARRAY[:bikeIds]::uuid[], :text, :sendAfter, :now, :personId)
+      `INSERT INTO messages (id, customer_id, visit_day, purpose, language, channel, phone, email, bike_ids, text, send_after, made_at, person_id)
+       VALUES (:id, :customerId, :day, :purpose, :language, :channel, :phone, :email, ARRAY[:bikeIds]::uuid[], :text, :sendAfter, :now, :personId)
        ON CONFLICT DO NOTHING RETURNING id`,
       {
         id: v7(),
         customerId,
         day,
+        purpose,
         language,
         channel,
         phone: channel === 'text' ? phone : null,

@@ -30,7 +30,7 @@ export async function sentMessages(work: Work, gateway: boolean): Promise<SentMe
     sending: await sendingOf(work, gateway),
     templates: await templatesInForce(work),
     messages: await work.select<Message>(
-      `SELECT m.id, json_build_object('id', c.id, 'name', c.name) AS customer, m.visit_day::text AS "visitDay", m.language,
+      `SELECT m.id, json_build_object('id', c.id, 'name', c.name) AS customer, m.visit_day::text AS "visitDay", m.purpose, m.language,
          m.channel, m.phone, m.email, m.text, m.state, m.tries, m.said, ${STAMP('m.send_after', 'sendAfter')}, ${STAMP('m.sent_at', 'sentAt')},
          ${STAMP('m.made_at', 'madeAt')}, p.name AS person
        FROM messages m JOIN customers c ON c.id = m.customer_id JOIN people p ON p.id = m.person_id

@@ -1,6 +1,15 @@
 import { createRequire } from 'node:module'
 import type { Sheet, SheetBlock } from '@pelrin/contract'
-import { plateDrawing, teethDrawing, VERDICT_PLATE, wearRule, type Drawing, type InkName } from '@pelrin/drawn'
+import {
+  plateDrawing,
+  stepDrawing,
+  STEP_DRAWINGS,
+  teethDrawing,
+  VERDICT_PLATE,
+  wearRule,
+  type Drawing,
+  type InkName,
+} from '@pelrin/drawn'
 import PDFDocument from 'pdfkit'
 import type { Words } from './words.ts'
 
@@ -123,6 +132,9 @@ class Page {
         doc.moveDown(0.4)
         return
       }
+      case 'step':
+        this.step(block)
+        return
       case 'bill':
         this.room(20 * block.rows.length)
         for (const [i, { name, value }] of block.rows.entries()) {
@@ -162,6 +174,40 @@ class Page {
         this.reach(block)
         return
     }
+  }
+
+  /** A step: its number, what is done and why, and beside it what it looks like. */
+  private step({ number, what, why, drawn }: Extract<SheetBlock, { kind: 'step' }>): void {
+    const { doc, measures } = this
+    const { text, margin } = measures
+    const [left, wide] = [22, 132]
+    const width = this.width - left - wide - 14
+    const known = STEP_DRAWINGS.find((one) => one === drawn)
+    doc.font('strong', text)
+    const tall = doc.heightOfString(what, { width }) + doc.font('plain', text - 1).heightOfString(why, { width })
+    this.room(Math.max(tall, known ? 62 : 0) + 14)
+    const { y } = doc
+    doc.lineWidth(0.5).strokeColor(INKS.line)
+    doc
+      .moveTo(margin, y + 2)
+      .lineTo(margin + this.width, y + 2)
+      .stroke()
+    doc
+      .font('heavy', text)
+      .fillColor(INKS.steel)
+      .text(String(number), margin, y + 6)
+    doc
+      .font('strong', text)
+      .fillColor(INKS.ink)
+      .text(what, margin + left, y + 6, { width })
+    doc
+      .font('plain', text - 1)
+      .fillColor(INKS.faint)
+      .text(why, margin + left, doc.y, { width })
+    const below = doc.y
+    const drawnTall = known ? this.drawing(stepDrawing(known), margin + this.width - wide, y + 6, wide, INKS.ink) : 0
+    doc.x = margin
+    doc.y = Math.max(below, y + 6 + drawnTall) + 5
   }
 
   /** Which gears are reached, ring by ring: crossed out where too short, ringed where it hangs loose. */

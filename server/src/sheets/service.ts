@@ -13,6 +13,8 @@ import { carryCard } from './carryCard.ts'
 import { customerSheet } from './customerSheet.ts'
 import { riderSheet } from './riderSheet.ts'
 import { shopZone } from '../days/shopZone.ts'
+import { careOf } from '../care/store.ts'
+import { homeSheet } from './homeSheet.ts'
 import { localeOf, Words } from './words.ts'
 
 /** Work of the last so many days is on a customer's sheet. */
@@ -59,6 +61,10 @@ async function blocksOf(
   if (kind === 'carry-card') {
     const parts = await bikeParts(work, bikeId, { of: 'drive', joints: 'new', school: 'strict' })
     return carryCard(words, { parts, chain: await chainNow(work, bikeId) })
+  }
+  if (kind === 'at-home') {
+    const { assumed } = await assumptionsInForce(work)
+    return homeSheet(words, { care: await careOf(work, bikeId), assumed })
   }
   const { mends } = await bikeMends(work, bikeId)
   const { drive } = await partsFacts(work, bikeId)

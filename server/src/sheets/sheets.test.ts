@@ -106,7 +106,7 @@ describe('a rider’s sheet', () => {
         damaged: [0, 3],
         cause: 'not-found',
         choice: 'mended',
-        mend: { joint: 'link', way: 'each', inserted: false },
+        mend: { joint: 'link', way: 'each', inserted: false, roadside: false },
         click: 'firm',
         advised: 'Shift without force.',
       },
@@ -115,6 +115,34 @@ describe('a rider’s sheet', () => {
     expect(words(body.blocks)).toContain('Shift without force.')
     expect(words(body.blocks)).toMatch(/Keep off|Every gear/)
     expect(body.blocks.map(({ kind }) => kind)).toContain('reach')
+  })
+})
+
+describe('a sheet of one’s own steps', () => {
+  it('has each step of the bike’s own care with its drawing, what is needed, and what can hurt', async () => {
+    const { body } = await sheet('courier', 'at-home')
+    const steps = body.blocks.flatMap((block) => (block.kind === 'step' ? [block] : []))
+    expect(steps.map(({ number }) => number)).toEqual(steps.map((_, i) => i + 1))
+    expect(steps.filter(({ drawn }) => drawn !== null).length).toBeGreaterThan(8)
+    const said = [words(body.blocks), ...steps.flatMap(({ what, why }) => [what, why])].join('\n')
+    expect(said).toMatch(/Hot wax burns/)
+    expect(said).toMatch(/tell us when you next come in/)
+    expect(said).toMatch(/treat it about every \d+ days/)
+    expect(said).not.toMatch(/\{\{|sheet\.|steps\.|undefined|NaN/)
+  })
+  it('of every bike is whole, whatever is known of its care, and prints', async () => {
+    const { body } = await shop.device.ask(endpoints.rack, { query: {} })
+    for (const { id } of body.bikes.slice(0, 25)) {
+      const { status, body: one } = await shop.device.ask(endpoints.sheet, {
+        params: { id, kind: 'at-home' },
+        query: { locale: 'en-GB' },
+      })
+      expect(status).toBe(200)
+      expect(JSON.stringify(one.blocks)).not.toMatch(/\{\{|sheet\.home|steps\.[a-z]|undefined|NaN/)
+    }
+    const file = await pdf('courier', 'at-home')
+    expect(file.status).toBe(200)
+    expect(file.headers.get('content-type')).toContain('application/pdf')
   })
 })
 

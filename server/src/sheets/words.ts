@@ -1,6 +1,6 @@
 import { createInstance } from 'i18next'
 import { KM_PER_MILE } from '@pelrin/core'
-import { care, riderGears, sheet, word } from '@pelrin/contract/messages'
+import { care, riderGears, sheet, steps, word } from '@pelrin/contract/messages'
 
 const messages = createInstance({
   lng: 'en',
@@ -8,7 +8,7 @@ const messages = createInstance({
   // At once: nothing is fetched.
   initAsync: false,
   returnObjects: true,
-  resources: { en: { translation: { sheet, care, word, parts: riderGears } } },
+  resources: { en: { translation: { sheet, care, word, steps, parts: riderGears } } },
   interpolation: { escapeValue: false },
 })
 await messages.init()

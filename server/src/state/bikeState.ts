@@ -3,12 +3,14 @@ import {
   earnedByReadings,
   lastPresentDay,
   measureFrom,
+  nextWashOn,
   type Assumptions,
   type ChainForecast,
   type ChainVerdict,
 } from '@pelrin/core'
 import type { SpotMark, VerdictInput } from '@pelrin/contract'
 import { careNext } from '../care/nextStore.ts'
+import { standingCare } from '../care/standing.ts'
 import type { Work } from '../db/work.ts'
 import { shopRiding, type BikeDistance, type ChainDistance, type ShopRiding } from '../distance/bikeDistanceStore.ts'
 import { decisionStanding } from '../limits/decisionsStore.ts'
@@ -96,8 +98,9 @@ export async function deriveBikeState(work: Work, bikeId: string, known: Known =
     { bikeId },
   )
   if (!verdict) throw new Error(`bike ${bikeId} has never been judged`)
-  const [named] = await work.prepared<{ text: string }>(
-    `SELECT lower(unaccent(concat_ws(' ', c.name, b.label, b.tag, b.frame_mark, b.maker, b.model))) AS text
+  const [named] = await work.prepared<{ text: string; careAt: 'home' | 'workshop' | null; washDays: number | null }>(
+    `SELECT lower(unaccent(concat_ws(' ', c.name, b.label, b.tag, b.frame_mark, b.maker, b.model))) AS text,
+       c.care_at AS "careAt", b.wash_days AS "washDays"
      FROM bikes b JOIN customers c ON c.id = b.customer_id WHERE b.id = :bikeId`,
     { bikeId },
   )
@@ -142,6 +145,7 @@ export async function deriveBikeState(work: Work, bikeId: string, known: Known =
     },
     assumed,
   )
+  const atHome = named?.careAt === 'home'
   const care = fitting && (await careNext(work, { ...known, fitting, input, outcome, forecast: shown, checkOn, zone }))
   return {
     bikeId,
@@ -180,7 +184,22 @@ export async function deriveBikeState(work: Work, bikeId: string, known: Known =
         ? input.life.rate.kmPerDay
         : null,
     care,
-    careOn: care?.dueOn ?? null,
+    careOn: atHome ? null : (care?.dueOn ?? null),
+    washOn:
+      fitting === null || atHome
+        ? null
+        : nextWashOn(
+            {
+              events: (await standingCare(work, fitting.chainId)).map(({ at, ...event }) => ({
+                ...event,
+                on: dayIn(zone, at),
+              })),
+              fittedOn: dayIn(zone, fitting.from),
+              ownDays: named?.washDays ?? null,
+            },
+            assumed.care,
+          ),
+    homeOn: atHome ? (care?.dueOn ?? null) : null,
     wearOn: await wearNext(work, bikeId, assumed, zone, known),
   }
 }

@@ -62,6 +62,10 @@ export const BIKE_STATE = table('bike_state', {
   /** When the chain is treated next, as of the last fact; null where its care is not known. */
   care: maybe(json<CareNext>()),
   careOn: maybe(day()),
+  /** The day it is washed by its rhythm; null without one, or where that is done at home. */
+  washOn: maybe(day()),
+  /** The day whoever rides it treats it at home; null where that is done here. */
+  homeOn: maybe(day()),
   /** The first day anything else that wears is looked at again. */
   wearOn: maybe(day()),
 })

@@ -5,9 +5,8 @@ import { day, dayAfter, distance, today } from '../messages/format.ts'
 /** Due at once, whatever day it says. */
 const AT_ONCE: readonly CareNext['because'][] = ['wash', 'squeak', 'never-treated']
 
-type Due = NonNullable<BikeSummary['care']>
-export const isDue = ({ because, dueOn }: Pick<Due, 'because' | 'dueOn'>): boolean =>
-  AT_ONCE.includes(because) || dueOn <= today()
+type Due = Pick<NonNullable<BikeSummary['care']>, 'because' | 'dueOn'>
+export const isDue = ({ because, dueOn }: Due): boolean => AT_ONCE.includes(because) || dueOn <= today()
 
 /** When a chain is treated next, in words. */
 export function useCareWords() {

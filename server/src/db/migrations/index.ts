@@ -29,6 +29,7 @@ import { mail } from './0029-mail.ts'
 import { bikeTwins } from './0030-bike-twins.ts'
 import { indoors } from './0031-indoors.ts'
 import { addedBack } from './0035-added-back.ts'
+import { washes } from './0036-washes.ts'
 import { sizing } from './0034-sizing.ts'
 import { components } from './0033-components.ts'
 import { joining } from './0032-joining.ts'
@@ -72,4 +73,5 @@ export const migrations: readonly Migration[] = [
   components,
   sizing,
   addedBack,
+  washes,
 ]

@@ -12,6 +12,7 @@ import { CareDueWords } from './CareDueWords.tsx'
 import { CareHistory } from './CareHistory.tsx'
 import { CareSheets } from './CareSheets.tsx'
 import { CareWritten } from './CareWritten.tsx'
+import { RidersOwn } from './RidersOwn.tsx'
 import { TreatmentList } from './TreatmentList.tsx'
 import { useCarePlace, type CareBike } from './useCarePlace.ts'
 import { WantedDays } from './WantedDays.tsx'
@@ -78,6 +79,7 @@ function CareOf(bike: CareBike) {
           {t('caring.recordNote')} {t('caring.caution')}
         </Typography>
         <Refused>{view.closing === null ? wrong?.sentence : undefined}</Refused>
+        <RidersOwn bikeId={bikeId} care={care} />
         <WantedDays care={care} unit={unit} onAdd={() => setSheet('wanted')} onDrop={dropDate} busy={busy} />
         <CareHistory bikeId={bikeId} events={care.events} onBack={setBack} />
       </Beside>

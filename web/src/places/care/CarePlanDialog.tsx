@@ -20,6 +20,7 @@ const nameOf = (weekday: number): string => weekdayName(`2024-01-0${weekday}`)
 interface TypedPlan {
   own: { km: string; days: string }
   recipe: PotRecipe | ''
+  washDays: string
   careAt: 'home' | 'workshop' | ''
   weekday: string
   reminded: ReminderLanguage | 'none'
@@ -42,6 +43,7 @@ export function CarePlanDialog({
   const before: TypedPlan = {
     own: { km: asTyped(care.own?.km), days: asTyped(care.own?.days) },
     recipe: care.ownRecipe ?? '',
+    washDays: asTyped(care.wash.ownDays),
     careAt: customer.careAt ?? '',
     weekday: asTyped(customer.goodWeekday),
     reminded: customer.optedOut ? 'none' : customer.language,
@@ -51,19 +53,25 @@ export function CarePlanDialog({
     ...staleOfBike(bikeId),
     schema: endpoints.setCareInterval.body,
     start: before,
-    read: ({ own: { km, days }, recipe }: TypedPlan) => ({
+    read: ({ own: { km, days }, recipe, washDays }: TypedPlan) => ({
       recipe: choiceIn(recipe),
+      washDays: textIn(washDays) === null ? null : numberWanted(washDays),
       own: textIn(km) === null && textIn(days) === null ? null : { km: numberWanted(km), days: numberWanted(days) },
     }),
-    send: async ({ own, recipe }, _, { careAt, weekday, reminded }) => {
+    send: async ({ own, recipe, washDays }, _, { careAt, weekday, reminded }) => {
       let { version } = customer
       if (reminded !== before.reminded) {
         const body = reminded === 'none' ? { optedOut: true } : { optedOut: false, language: reminded }
         version = (await ask(endpoints.setMessaging, { params: { id: customer.id }, version, body })).version
       }
       const params = { id: bikeId }
-      if (own?.km !== care.own?.km || own?.days !== care.own?.days || recipe !== care.ownRecipe)
-        await ask(endpoints.setCareInterval, { params, version: care.bikeVersion, body: { own, recipe } })
+      if (
+        own?.km !== care.own?.km ||
+        own?.days !== care.own?.days ||
+        recipe !== care.ownRecipe ||
+        washDays !== care.wash.ownDays
+      )
+        await ask(endpoints.setCareInterval, { params, version: care.bikeVersion, body: { own, recipe, washDays } })
       if (careAt !== before.careAt || weekday !== before.weekday) {
         const body = { careAt: choiceIn(careAt), goodWeekday: weekday === '' ? null : Number(weekday) }
         await ask(endpoints.setCareHabit, { params, version, body })
@@ -79,6 +87,12 @@ export function CarePlanDialog({
         <Line name="own.km" label={t('caring.km')} of="number" autoFocus />
         <Line name="own.days" label={t('caring.days')} of="whole" />
       </Stack>
+      <Line
+        name="washDays"
+        label={t('caring.washDays')}
+        of="whole"
+        hint={care.wash.shopDays === 0 ? t('caring.washNone') : t('caring.washHouse', { count: care.wash.shopDays })}
+      />
       <Choice
         name="recipe"
         label={t('caring.recipe')}

@@ -17,6 +17,8 @@ import { Failure, Loading } from '../../pieces/States.tsx'
 import { useInAddress } from '../../pieces/useInAddress.ts'
 import { useTitle } from '../../pieces/useTitle.ts'
 import { RemindDialog } from '../messages/RemindDialog.tsx'
+import { remindable, remindableAtHome } from '../messages/remindable.ts'
+import { AtHome } from './AtHome.tsx'
 import { DayPane, FeedsButton } from './DayPane.tsx'
 import { DueList, keyOf } from './DueList.tsx'
 import { FeedsDialog } from './FeedsDialog.tsx'
@@ -43,7 +45,7 @@ function Weeks({ diary }: { diary: Diary }) {
   const [chosenDay, setChosenDay] = useInAddress('day')
   const { wrong, busy, write: send } = useWrite({ access: endpoints.book.access, stale: [keys.diary, keys.lineUp] })
   const [feeds, setFeeds] = useState(false)
-  const [reminding, setReminding] = useState(false)
+  const [reminding, setReminding] = useState<'visits' | 'home' | null>(null)
   // A drag begins after a little way, so that a thumb that slips still chooses.
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 12 } }))
   const { visits, days, bookings } = diary
@@ -96,7 +98,7 @@ function Weeks({ diary }: { diary: Diary }) {
     down: () => step(1),
     bookSuits: chosen ? () => book(chosen, chosen.day) : null,
     book: () => book(chosen, day.day),
-    remind: visits.length > 0 ? () => setReminding(true) : null,
+    remind: visits.length > 0 ? () => setReminding('visits') : null,
     messages: () => navigate('/messages'),
     calendar: () => setFeeds(true),
   })
@@ -118,7 +120,7 @@ function Weeks({ diary }: { diary: Diary }) {
             of="diary.remind"
             variant="contained"
             disabled={visits.length === 0}
-            onClick={() => setReminding(true)}
+            onClick={() => setReminding('visits')}
           >
             {t('reminding.remind')}
           </KeyButton>
@@ -145,6 +147,7 @@ function Weeks({ diary }: { diary: Diary }) {
                   )
                 }
               />
+              <AtHome bikes={diary.atHome} onRemind={() => setReminding('home')} />
               <ShopsOwn items={diary.ofShop} />
             </>
           }
@@ -168,7 +171,12 @@ function Weeks({ diary }: { diary: Diary }) {
           </Box>
         </Beside>
       </DndContext>
-      {reminding && <RemindDialog visits={visits} onClose={() => setReminding(false)} />}
+      {reminding !== null && (
+        <RemindDialog
+          asked={reminding === 'home' ? remindableAtHome(diary.atHome) : visits.map(remindable)}
+          onClose={() => setReminding(null)}
+        />
+      )}
       {feeds && <FeedsDialog onClose={() => setFeeds(false)} />}
     </Stack>
   )

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useTranslation } from 'react-i18next'
 import { v7 } from 'uuid'
-import { endpoints, type DueVisit } from '@pelrin/contract'
+import { endpoints } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { keys } from '../../api/queries.ts'
 import { useWrite } from '../../api/useWrite.ts'
@@ -11,21 +11,23 @@ import { useSurroundings } from '../../app/surroundings.ts'
 import { clock, day } from '../../messages/format.ts'
 import { Failure, Loading } from '../../pieces/States.tsx'
 import { SheetDialog } from '../../pieces/SheetDialog.tsx'
-import { remindable } from './remindable.ts'
+import type { VisitToRemind } from './remindable.ts'
 import { Refused } from '../../forms/Refused.tsx'
 import { Allowed } from '../../pieces/Allowed.tsx'
 
 /** Reminders of due visits as they would go out: ticked, read, sent. Those that cannot go out say why. */
-export function RemindDialog({ visits, onClose }: { visits: readonly DueVisit[]; onClose: () => void }) {
+export function RemindDialog({ asked, onClose }: { asked: readonly VisitToRemind[]; onClose: () => void }) {
   const { t } = useTranslation()
   const { tell } = useSurroundings()
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set())
   const [openedAt] = useState(() => Date.now())
-  const { wrong, busy, write } = useWrite({ access: endpoints.sendReminders.access, stale: [keys.messages] })
-  const asked = visits.map(remindable)
+  const { wrong, busy, write } = useWrite({
+    access: endpoints.sendReminders.access,
+    stale: [keys.messages, keys.diary],
+  })
   const previews = useQuery({
     queryKey: [...keys.messages, 'preview', asked],
-    queryFn: ({ signal }) => ask(endpoints.previewReminders, { body: { visits: asked }, signal }),
+    queryFn: ({ signal }) => ask(endpoints.previewReminders, { body: { visits: [...asked] }, signal }),
   })
   const all = previews.data?.previews ?? []
   const chosen = asked.filter((_, i) => !left.has(i) && all[i]?.problem === null)

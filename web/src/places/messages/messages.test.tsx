@@ -9,6 +9,7 @@ import { until } from '../../testing/until.ts'
 const message = (id: string, state: Message['state'], more: Partial<Message> = {}): Message => ({
   id,
   customer: { id: `customer ${id}`, name: `Customer ${id}` },
+  purpose: 'visit',
   visitDay: '2026-11-30',
   language: 'en',
   channel: 'text',

@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { endpoints, type DueVisit, type ReminderPreview } from '@pelrin/contract'
 import { Answers, inApp } from '../../testing/inApp.tsx'
 import { RemindDialog } from './RemindDialog.tsx'
+import { remindable } from './remindable.ts'
 import { until } from '../../testing/until.ts'
 
 const visit = (name: string): DueVisit =>
@@ -42,7 +43,9 @@ beforeEach(() => {
 afterEach(() => vi.unstubAllGlobals())
 const open = async (...previews: ReminderPreview[]) => {
   server.to(endpoints.previewReminders, { previews })
-  const app = inApp(<RemindDialog visits={previews.map(({ customer }) => visit(customer.name))} onClose={close} />)
+  const app = inApp(
+    <RemindDialog asked={previews.map(({ customer }) => remindable(visit(customer.name)))} onClose={close} />,
+  )
   await screen.findByText(/One a visit/)
   return app
 }

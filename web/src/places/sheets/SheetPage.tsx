@@ -1,9 +1,11 @@
 import { Box, Stack, Typography } from '@mui/material'
+import { STEP_DRAWINGS } from '@pelrin/drawn'
 import type { Sheet, SheetBlock } from '@pelrin/contract'
 import { Plate } from '../../pieces/Plate.tsx'
 import { ReachMap } from '../../pieces/ReachMap.tsx'
 import { ToothDrawing } from '../../pieces/ToothDrawing.tsx'
 import { VERDICT_LOOK } from '../../pieces/verdictLook.ts'
+import { StepDrawn } from '../../pieces/StepDrawn.tsx'
 import { WearRule } from '../../pieces/WearRule.tsx'
 import { ink } from '../../theme/theme.ts'
 
@@ -86,6 +88,31 @@ function Block({ block }: { block: SheetBlock }) {
           ))}
         </Box>
       )
+    case 'step': {
+      const drawn = STEP_DRAWINGS.find((one) => one === block.drawn)
+      return (
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: '28px minmax(0, 1fr) 190px',
+            gap: 1.5,
+            borderTop: 1,
+            borderColor: 'divider',
+            py: 0.75,
+            breakInside: 'avoid',
+          }}
+        >
+          <Typography sx={{ fontWeight: 700, color: ink('steel') }}>{block.number}</Typography>
+          <Box>
+            <Typography sx={{ fontWeight: 600 }}>{block.what}</Typography>
+            <Typography variant="body2" color="textSecondary">
+              {block.why}
+            </Typography>
+          </Box>
+          {drawn && <StepDrawn drawn={drawn} width={190} />}
+        </Box>
+      )
+    }
     case 'bill':
       return (
         <Box

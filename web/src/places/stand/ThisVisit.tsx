@@ -10,6 +10,7 @@ import { Why } from '../../pieces/Why.tsx'
 import { isDue, useCareWords } from '../../pieces/useCareWords.ts'
 import { nextLook } from '../../pieces/nextLook.ts'
 import { ink } from '../../theme/theme.ts'
+import { HomeAsk } from './HomeAsk.tsx'
 
 /** A look that falls due within so many km is settled while the bike is here. */
 const SOON_KM = 150
@@ -50,6 +51,7 @@ export function ThisVisit({ record }: { record: BikeRecord }) {
             </Box>
           </Row>
         )}
+        <HomeAsk record={record} />
         {summary.overOn !== null && summary.standing.word !== 'change' && (
           <Row name={t(summary.overOn < today() ? 'forecast.reached' : 'forecast.reaches')}>
             {t('forecast.about', { day: day(summary.overOn) })}
