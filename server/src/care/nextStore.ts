@@ -24,7 +24,7 @@ import {
 } from '../distance/bikeDistanceStore.ts'
 import { dayIn, daysLater } from '../days/days.ts'
 import type { PresentFitting } from '../fittings/presentFitting.ts'
-import { standingCare } from './standing.ts'
+import { standingCare } from './standingStore.ts'
 
 interface Resting {
   readonly fitting: PresentFitting

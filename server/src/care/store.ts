@@ -10,7 +10,7 @@ import { houseSchools } from '../jobs/schools.ts'
 import { partsFacts } from '../parts/bikeParts.ts'
 import { jointOfChain } from '../parts/jointStore.ts'
 import type { CareNext } from '@pelrin/contract'
-import { standingCare } from './standing.ts'
+import { standingCare } from './standingStore.ts'
 
 /** The care of the chain on a bike. @throws ProblemError 404 */
 export async function careOf(work: Work, bikeId: string): Promise<BikeCare> {

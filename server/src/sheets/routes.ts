@@ -1,6 +1,6 @@
 import * as v from 'valibot'
 import { endpoints, fileRoutes, sheetsEndpoints } from '@pelrin/contract'
-import { rhythmCalendar } from '../care/rhythmCalendar.ts'
+import { rhythmCalendar } from './rhythmCalendar.ts'
 import { inShop } from '../db/work.ts'
 import { ProblemError } from '../problems/problem.ts'
 import type { Serving } from '../http/serve.ts'

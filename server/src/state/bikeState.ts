@@ -10,7 +10,7 @@ import {
 } from '@pelrin/core'
 import type { SpotMark, VerdictInput } from '@pelrin/contract'
 import { careNext } from '../care/nextStore.ts'
-import { standingCare } from '../care/standing.ts'
+import { standingCare } from '../care/standingStore.ts'
 import type { Work } from '../db/work.ts'
 import { shopRiding, type BikeDistance, type ChainDistance, type ShopRiding } from '../distance/bikeDistanceStore.ts'
 import { decisionStanding } from '../limits/decisionsStore.ts'

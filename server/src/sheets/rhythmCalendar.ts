@@ -4,8 +4,8 @@ import type { Work } from '../db/work.ts'
 import { ProblemError } from '../problems/problem.ts'
 import { dayIn } from '../days/days.ts'
 import { shopZone } from '../days/shopZone.ts'
-import type { Words } from '../sheets/words.ts'
-import { careOf } from './store.ts'
+import type { Words } from './words.ts'
+import { careOf } from '../care/store.ts'
 
 /** How far ahead a rhythm is told: what is known of riding is not known for longer. */
 const AHEAD_DAYS = 365
