@@ -367,6 +367,7 @@ const RESULTS: Readonly<Partial<Record<ActsOn, (assumed: Assumptions) => unknown
   diary: (a) => [
     visitMinutes(['change', 'check', 'care', 'other-wear'], a.diary),
     visitMinutes(['check', 'care'], a.diary),
+    visitMinutes(['wash'], a.diary),
     planVisits(
       Array.from({ length: 14 }, (_, i) => ({
         bikeId: `${i}`,
@@ -407,6 +408,9 @@ const ELSEWHERE: Readonly<Record<string, readonly string[]>> = {
     'otherWear.rotorUMm',
     'jobs.hourPrice',
   ],
+  'core/src/economics/careCosts.test.ts': ASSUMPTIONS.flatMap(({ key }) =>
+    /^care\..*\.product$/.test(key) ? [key] : [],
+  ),
   'core/src/care/washes.test.ts': ['care.washDays'],
   'core/src/pot/learnedMinutes.test.ts': ['pot.learnFrom'],
   'server/src/limits/limits.test.ts': ['verdict.rhythmDays'],

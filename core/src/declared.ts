@@ -397,18 +397,22 @@ export const DECLARED = {
     'immersion-wax': {
       km: value(300, 'km', [20, 2000], 'care', 'Immersion wax lasts, dry'),
       days: whole(90, 'days', [1, 365], 'care', 'Immersion wax lasts at most'),
+      product: value(0.6, 'money', [0, 100], 'care', 'Immersion wax costs for one treatment'),
     },
     'drip-wax': {
       km: value(200, 'km', [20, 2000], 'care', 'Drip wax lasts, dry'),
       days: whole(60, 'days', [1, 365], 'care', 'Drip wax lasts at most'),
+      product: value(0.5, 'money', [0, 100], 'care', 'Drip wax costs for one treatment'),
     },
     'dry-oil': {
       km: value(180, 'km', [20, 2000], 'care', 'Dry oil lasts, dry'),
       days: whole(45, 'days', [1, 365], 'care', 'Dry oil lasts at most'),
+      product: value(0.2, 'money', [0, 100], 'care', 'Dry oil costs for one treatment'),
     },
     'wet-oil': {
       km: value(300, 'km', [20, 2000], 'care', 'Wet oil lasts, dry'),
       days: whole(30, 'days', [1, 365], 'care', 'Wet oil lasts at most'),
+      product: value(0.2, 'money', [0, 100], 'care', 'Wet oil costs for one treatment'),
     },
     washDays: whole(0, 'days', [0, 365], 'care', 'A drive is washed every so many days (0: when it is dirty)'),
     firstCareKm: value(50, 'km', [0, 500], 'care', 'The factory’s coat carries a new chain to its first care for'),

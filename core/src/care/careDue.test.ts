@@ -59,7 +59,7 @@ describe('care', () => {
   })
   it('follows the bike’s own interval, else the shop’s; none for a care nobody knows', () => {
     expect(careDue(state({ own: { km: 120, days: 30 } }), DEFAULTS)!.kmLeft).toBe(20)
-    const assumed = { ...DEFAULTS, care: { ...DEFAULTS.care, 'immersion-wax': { km: 500, days: 90 } } }
+    const assumed = { ...DEFAULTS, care: { ...DEFAULTS.care, 'immersion-wax': { km: 500, days: 90, product: 0.6 } } }
     expect(careDue(state(), assumed)!.kmLeft).toBe(400)
     expect(careDue(state({ care: 'unknown' }), DEFAULTS)).toBeNull()
     expect(intervalOf({ care: 'wet-oil' }, DEFAULTS.care)).toEqual({ km: 300, days: 30 })

@@ -1,11 +1,25 @@
+import type { WearItemId } from '@pelrin/core'
 import type { BikeRecord, OwnPrice } from '@pelrin/contract'
 import type { Work } from '../db/work.ts'
 
+/** What is on a bike beside its chain, as far as its price goes. */
+interface Fitted {
+  readonly item: WearItemId
+  readonly name: string | null
+  readonly price: number | null
+  readonly to: Date | null
+}
+
 /**
- * What a bike's own parts cost by the catalogue: the chain that is on, and a cassette and rings of the very teeth of its
- * drive, those of its system before others, the cheapest of equals.
+ * What a bike's own parts cost: the cassette and rings that are on for what they cost when they were fitted, else by the catalogue as the
+ * chain that is on, and a cassette and rings of the very teeth of its drive, those of its system before others, the cheapest of equals.
  */
-export async function ownPrices(work: Work, bikeId: string, chainId: string | null): Promise<BikeRecord['ownPrices']> {
+export async function ownPrices(
+  work: Work,
+  bikeId: string,
+  chainId: string | null,
+  fitted: readonly Fitted[],
+): Promise<BikeRecord['ownPrices']> {
   const found = await work.prepared<OwnPrice & { kind: 'chain' | 'cassette' | 'ring' }>(
     `SELECT DISTINCT ON (p.kind) p.kind, p.maker || ' ' || p.name AS name, p.price
      FROM drives d JOIN parts p ON p.price IS NOT NULL AND p.removed_at IS NULL AND CASE p.kind
@@ -21,5 +35,9 @@ export async function ownPrices(work: Work, bikeId: string, chainId: string | nu
     const part = found.find((one) => one.kind === kind)
     return part ? { name: part.name, price: part.price } : null
   }
-  return { chain: of('chain'), cassette: of('cassette'), rings: of('ring') }
+  const on = (item: 'cassette' | 'rings'): OwnPrice | null => {
+    const part = fitted.find((one) => one.item === item && one.to === null)
+    return part?.name != null && part.price !== null ? { name: part.name, price: part.price } : null
+  }
+  return { chain: of('chain'), cassette: on('cassette') ?? of('cassette'), rings: on('rings') ?? of('ring') }
 }

@@ -87,7 +87,7 @@ export async function bikeRecord(work: Work, bikeId: string): Promise<BikeRecord
     verdictInput: fitting ? { ...withoutMoment(facts.input), forecast: shownOf(state?.forecast ?? null) } : null,
     assumptions: { ...overrides },
     forecast: (state?.forecast ?? null) as BikeRecord['forecast'],
-    ownPrices: await ownPrices(work, bikeId, fitting?.chainId ?? null),
+    ownPrices: await ownPrices(work, bikeId, fitting?.chainId ?? null, parts),
     sprocketsFrom:
       cassette === undefined || fitting === null || cassette.from <= fitting.from
         ? 0

@@ -57,7 +57,9 @@ export async function careOf(work: Work, bikeId: string): Promise<BikeCare> {
     waxing: { ...waxing, recipe: rest.ownRecipe ?? waxing.recipe },
     wet: isWet(events),
     events: events.map(({ at, ...event }) => ({ ...event, at: at.toISOString() })),
-    intervals: Object.fromEntries(TREATMENTS.map((care) => [care, { ...assumed.care[care] }])) as BikeCare['intervals'],
+    intervals: Object.fromEntries(
+      TREATMENTS.map((care) => [care, { km: assumed.care[care].km, days: assumed.care[care].days }]),
+    ) as BikeCare['intervals'],
     firstRideKm: assumed.care.firstRideKm,
     eventDates: await eventDatesOf(work, bikeId, timeZone, assumed),
     own: km === null || days === null ? null : { km, days },

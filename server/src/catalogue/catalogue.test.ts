@@ -29,7 +29,7 @@ describe('the catalogue', () => {
     expect(first.parts.length + second.parts.length).toBe(first.total)
     const names = [...first.parts, ...second.parts].map(({ maker, name }) => `${maker} ${name}`)
     expect(names).toEqual([...names].sort((a, b) => (a < b ? -1 : 1)))
-    expect(new Set([...first.parts, ...second.parts].map(({ kind }) => kind)).size).toBe(7)
+    expect(new Set([...first.parts, ...second.parts].map(({ kind }) => kind)).size).toBe(12)
     const found = await linesOf({ q: 'elev varr' })
     expect(found.parts.map(({ name }) => name)).toContain('Eleven')
     expect(found.parts.every(({ maker }) => maker === 'Varrow')).toBe(true)

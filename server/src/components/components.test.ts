@@ -186,3 +186,14 @@ describe('a new chain that skips', () => {
     expect(await stockOf(link!.id)).toBe(before - 1)
   })
 })
+
+describe('what a bike’s own parts cost', () => {
+  it('is what was paid for the cassette that is on, not what one of its teeth costs by the catalogue', async () => {
+    const before = (await record('sunday')).ownPrices.cassette
+    await fit('sunday', { name: 'Left over from the sale', price: 1234 })
+    expect((await record('sunday')).ownPrices.cassette).toEqual({ name: 'Left over from the sale', price: 1234 })
+    const [now] = await partsOf('sunday')
+    await undo(now!.id)
+    expect((await record('sunday')).ownPrices.cassette).toEqual(before)
+  })
+})

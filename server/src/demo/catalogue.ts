@@ -339,6 +339,40 @@ export const CASSETTES: readonly PlannedCassette[] = [
   cassette('Korvane', 'Freewheel 7 14-28', DRIVE_KINDS.pool7.sprockets, [], 1900, 6),
 ]
 
+/** What is used up at the stand, and what is kept there. */
+export interface PlannedSupply {
+  readonly kind: 'consumable' | 'tool' | 'pads' | 'rotor' | 'pulley'
+  readonly maker: string
+  readonly name: string
+  /** What is to be said of its kind. */
+  readonly facts: { readonly remark: string; readonly teeth?: readonly number[]; readonly minimumMm?: number }
+  readonly price: number
+  readonly stock: number
+}
+const supply = (
+  kind: PlannedSupply['kind'],
+  maker: string,
+  name: string,
+  remark: string,
+  price: number,
+  stock: number,
+  more: Partial<PlannedSupply['facts']> = {},
+): PlannedSupply => ({ kind, maker, name, facts: { ...more, remark }, price, stock })
+
+export const SUPPLIES: readonly PlannedSupply[] = [
+  supply('consumable', 'Saltpan', 'Hot wax, 500 g', 'about 25 chains', 1900, 3),
+  supply('consumable', 'Saltpan', 'Drip wax, 120 ml', 'about 25 treatments', 1250, 4),
+  supply('consumable', 'Eelgrass', 'Dry oil, 100 ml', '', 650, 6),
+  supply('consumable', 'Eelgrass', 'Wet oil, 100 ml', '', 690, 6),
+  supply('consumable', 'Eelgrass', 'Degreaser, 1 l', 'to the collection point when it is spent', 1180, 2),
+  supply('consumable', 'Saltpan', 'Wax remover, 250 ml', 'for the boiling water', 940, 2),
+  supply('tool', 'Hobbard', 'Link pliers', 'open and close', 2400, 1),
+  supply('tool', 'Hobbard', 'Bench chain tool', 'up to 13 speeds', 4200, 1),
+  supply('pads', 'Mabry', 'Dyke disc pads', '', 1400, 5),
+  supply('rotor', 'Mabry', 'Dyke rotor 160', '', 2600, 3, { minimumMm: 1.5 }),
+  supply('pulley', 'Korvane', 'Wharf pulleys 11 and 11', 'a pair', 1700, 2, { teeth: [11, 11] }),
+]
+
 const ring = (
   maker: string,
   name: string,

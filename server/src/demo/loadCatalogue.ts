@@ -1,5 +1,5 @@
 import type { Work } from '../db/work.ts'
-import { CASSETTES, CHAINS, DERAILLEURS, JOINTS, RINGS, SYSTEMS, type SystemName } from './catalogue.ts'
+import { CASSETTES, CHAINS, DERAILLEURS, JOINTS, RINGS, SUPPLIES, SYSTEMS, type SystemName } from './catalogue.ts'
 import { Chance } from './random.ts'
 import { PARTS, type PartRow } from '../catalogue/models.ts'
 import { DRIVE_SYSTEMS } from '../parts/models.ts'
@@ -70,6 +70,8 @@ export async function loadCatalogue(
       })),
     ),
   ]
+  for (const { kind, maker, name, price, stock, facts } of SUPPLIES)
+    drafted.push({ id: chance.id(since), kind, maker, name, price, stock, facts })
   const parts = drafted.map((part): PartRow => ({
     ...part,
     // What goes over the counter often is wanted in the drawer; a derailleur is ordered when somebody needs one.

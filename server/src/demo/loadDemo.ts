@@ -20,6 +20,7 @@ import { loadCatalogue, type LoadedCatalogue } from './loadCatalogue.ts'
 import { loadJoints, type FittedChain } from './loadJoints.ts'
 import { loadEventDates } from './loadEventDates.ts'
 import { loadPot } from './loadPot.ts'
+import { loadComponents } from './loadComponents.ts'
 import { loadWearChecks } from './loadWearChecks.ts'
 import { loadStudy } from './loadStudy.ts'
 import { pastReading, pastVerdict, type PastStory } from './pastVerdict.ts'
@@ -180,6 +181,13 @@ class Loader {
     await this.write()
     await loadJoints(this.work, SEED + 2, this.catalogue.parts, this.fitted, this.peopleIds[0]!)
     await loadWearChecks({ ...this.work, now: this.today }, SEED + 3, this.pending.drives as DriveRow[], this.peopleIds)
+    await loadComponents(
+      { ...this.work, now: this.today },
+      SEED + 9,
+      this.pending.drives as DriveRow[],
+      this.catalogue.parts,
+      this.peopleIds,
+    )
     await loadCare(
       { ...this.work, now: this.today },
       SEED + 4,

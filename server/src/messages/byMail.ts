@@ -26,7 +26,12 @@ export interface MailMaking {
 
 interface Facts {
   readonly settings: MailSettingsRow
-  readonly shop: { readonly name: string; readonly timeZone: string; readonly distanceUnit: 'km' | 'mi' }
+  readonly shop: {
+    readonly name: string
+    readonly timeZone: string
+    readonly distanceUnit: 'km' | 'mi'
+    readonly currency: string
+  }
   readonly customer: string
   readonly bikes: readonly { readonly label: string; readonly sheet: Sheet }[]
 }
@@ -65,6 +70,7 @@ export async function sendByMail(
         locale: LOCALE[claimed.language],
         timeZone: shop.timeZone,
         unit: shop.distanceUnit,
+        currency: shop.currency,
       }),
     })
   const labels = inWords(

@@ -7,8 +7,9 @@ export interface PrintAsked {
   readonly locale: string
   readonly timeZone: string
   readonly unit: 'km' | 'mi'
+  readonly currency: string
 }
 
 /** A sheet as a PDF. */
-export default ({ sheet, locale, timeZone, unit }: PrintAsked): Promise<Uint8Array> =>
-  sheetAsPdf(sheet, new Words(locale, timeZone, unit))
+export default ({ sheet, locale, timeZone, unit, currency }: PrintAsked): Promise<Uint8Array> =>
+  sheetAsPdf(sheet, new Words(locale, timeZone, unit, currency))

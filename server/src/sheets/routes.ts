@@ -19,7 +19,7 @@ export function sheetFilesRoutes(serving: Serving, printer: Printer): void {
   serving.file(fileRoutes.rhythmCalendar, async ({ ctx, session, params }) => {
     const { shop } = session
     const { id = '' } = params
-    const words = new Words(localeOf('en-GB'), shop.timeZone, shop.distanceUnit)
+    const words = new Words(localeOf('en-GB'), shop.timeZone, shop.distanceUnit, shop.currency)
     ctx.body = await inShop(serving.database, shop.id, null, (work) => rhythmCalendar(work, id, words))
     ctx.type = 'text/calendar; charset=utf-8'
     ctx.attachment('chain.ics')
@@ -37,6 +37,7 @@ export function sheetFilesRoutes(serving: Serving, printer: Printer): void {
       locale: localeOf(locale),
       timeZone: shop.timeZone,
       unit: shop.distanceUnit,
+      currency: shop.currency,
     })
     ctx.type = 'application/pdf'
     ctx.attachment(`${kind}.pdf`, { type: 'inline' })

@@ -23,13 +23,16 @@ const LATELY_DAYS = 60
 /** A sheet with its words, as of now. @throws ProblemError 404 for a bike, or a break, there is none of */
 export async function sheetOf(work: Work, bikeId: string, kind: SheetKind, asked: string): Promise<Sheet> {
   const record = await bikeRecord(work, bikeId)
-  const [shop] = await work.select<{ name: string }>('SELECT name FROM shops WHERE id = pelrin_shop()')
-  const words = new Words(localeOf(asked), await shopZone(work), record.lastOdometer?.unit ?? 'km')
+  const [shop] = await work.select<{ name: string; currency: string }>(
+    'SELECT name, currency FROM shops WHERE id = pelrin_shop()',
+  )
+  const zone = await shopZone(work)
+  const words = new Words(localeOf(asked), zone, record.lastOdometer?.unit ?? 'km', shop!.currency)
   const { summary } = record
   return {
     kind,
     title: words.t(`sheet.title.${kind}`),
-    head: words.t('sheet.head', { shop: shop?.name ?? '', day: words.day(work.now) }),
+    head: words.t('sheet.head', { shop: shop!.name, day: words.day(work.now) }),
     bike: words.t('sheet.bike', {
       customer: record.customer.name,
       bike: summary.label,

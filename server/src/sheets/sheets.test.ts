@@ -75,7 +75,7 @@ describe('a customer’s sheet', () => {
     })
     const said = words((await sheet('ivo marsh', 'customer')).body.blocks)
     expect(said).toContain(`: ${job.parts.chain}, ${job.plan.chain.pitches} pitches`)
-    expect(said).toContain('Labour, 30 min 24.00')
+    expect(said).toContain('Labour, 30 min £24.00')
   })
   it('of every bike of the shop is whole, whatever is known of it', async () => {
     const { body: rack } = await shop.device.ask(endpoints.rack, { query: { limit: '40' } })

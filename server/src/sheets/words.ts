@@ -19,6 +19,7 @@ export class Words {
     readonly locale: string,
     private readonly timeZone: string,
     private readonly unit: 'km' | 'mi',
+    private readonly currency: string,
   ) {}
 
   t(key: string, values: Record<string, string | number> = {}): string {
@@ -41,7 +42,13 @@ export class Words {
     return `${this.number(this.unit === 'mi' ? km / KM_PER_MILE : km, 0)} ${this.unit}`
   }
   money(minor: number | null): string {
-    return minor === null ? this.t('sheet.bill.none') : this.number(minor / 100, 2)
+    if (minor === null) return this.t('sheet.bill.none')
+    const format = new Intl.NumberFormat(this.locale, {
+      style: 'currency',
+      currency: this.currency,
+      currencyDisplay: 'narrowSymbol',
+    })
+    return format.format(minor / 100).replace('-', '−')
   }
   day(moment: Date | string): string {
     // A day without a clock is that day everywhere.

@@ -31,6 +31,12 @@ const money = perShop(({ locale: of, currency }) => {
 /** An amount of the shop's money, told in minor units. */
 export const moneyText = (minor: number): string => money()(minor / 100).replace('-', '−')
 
+/** The same, told in whole units, such as pounds. */
+export const moneyOf = (amount: number): string => moneyText(Math.round(100 * amount))
+
+/** As an axis has it: without pence. */
+export const moneyRound = (amount: number): string => moneyOf(Math.round(amount)).replace(/[.,]00(?=\D*$)/, '')
+
 /** A temperature as the shop reads its thermometers, without decimals. */
 export const temperature = (celsius: number): string =>
   formats().temperatureUnit === 'F' ? `${number((celsius * 9) / 5 + 32, 0)} °F` : `${number(celsius, 0)} °C`

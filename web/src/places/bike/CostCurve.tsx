@@ -12,7 +12,7 @@ import {
   YAxis,
 } from 'recharts'
 import type { CostOfWaiting } from '@pelrin/core'
-import { number, percent } from '../../messages/format.ts'
+import { moneyOf, moneyRound, percent } from '../../messages/format.ts'
 import { CHART_AXIS } from '../../pieces/chartAxis.ts'
 import { ink } from '../../theme/theme.ts'
 
@@ -34,7 +34,7 @@ export function CostCurve({
       role="img"
       aria-label={t('waiting.picture', {
         at: percent(waiting.cheapest.elongation),
-        cost: number(waiting.cheapest.costPer1000, 2),
+        cost: moneyOf(waiting.cheapest.costPer1000),
       })}
     >
       <ResponsiveContainer width="100%" height={190}>
@@ -61,6 +61,7 @@ export function CostCurve({
             domain={[0, Math.ceil(waiting.cheapest.costPer1000 * 3)]}
             allowDataOverflow
             tickCount={4}
+            tickFormatter={(value: number) => moneyRound(value)}
           >
             <Label
               value={t('waiting.per1000')}

@@ -2,7 +2,7 @@ import { Box, Stack, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
 import { assumptionsWith, pricesOf, realKm, spentByDistance } from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
-import { distance, number, percent, shareText, unitOf } from '../../messages/format.ts'
+import { distance, moneyOf, number, percent, shareText, unitOf } from '../../messages/format.ts'
 import type { ChainForecastShown } from '../../pieces/useChainForecast.ts'
 import { ownPricesOf } from '../../pieces/ownPricesOf.ts'
 import { CostCurve } from './CostCurve.tsx'
@@ -37,10 +37,10 @@ export function WaitingCosts({
           <Typography>
             {t('waiting.cheapest', {
               at: percent(waiting.cheapest.elongation),
-              cost: number(waiting.cheapest.costPer1000, 2),
+              cost: moneyOf(waiting.cheapest.costPer1000),
             })}
           </Typography>
-          <Typography>{t('waiting.next500', { cost: number(waiting.next500, 2) })}</Typography>
+          <Typography>{t('waiting.next500', { cost: moneyOf(waiting.next500) })}</Typography>
           <Typography variant="body2" color="textSecondary">
             {t('waiting.pricesOf', {
               prices: PARTS.map((part) => {
@@ -48,10 +48,10 @@ export function WaitingCosts({
                 return own
                   ? t('waiting.own', {
                       part: t(`waiting.part.${part}`),
-                      price: number(prices[part], 2),
+                      price: moneyOf(prices[part]),
                       name: own.name,
                     })
-                  : t('waiting.shops', { part: t(`waiting.part.${part}`), price: number(prices[part], 2) })
+                  : t('waiting.shops', { part: t(`waiting.part.${part}`), price: moneyOf(prices[part]) })
               }).join(', '),
             })}
           </Typography>

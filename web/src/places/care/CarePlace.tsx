@@ -8,6 +8,7 @@ import { Beside } from '../../pieces/Beside.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
 import { StepsByPart } from '../../pieces/StepsByPart.tsx'
+import { CareCosts } from './CareCosts.tsx'
 import { CareDueWords } from './CareDueWords.tsx'
 import { CareHistory } from './CareHistory.tsx'
 import { CareSheets } from './CareSheets.tsx'
@@ -26,14 +27,15 @@ export function CarePlace() {
   const care = useBikeCare(id)
   return (
     <OfBike bikeId={id} title={t('caring.title')} needs={[care]} also={care.data?.chain?.name}>
-      {({ lastOdometer, customer, assumptions }) =>
+      {(record) =>
         care.data && (
           <CareOf
             bikeId={id}
+            record={record}
             care={care.data}
-            unit={unitOf({ lastOdometer })}
-            customer={customer.name}
-            assumed={assumptionsWith(assumptions)}
+            unit={unitOf(record)}
+            customer={record.customer.name}
+            assumed={assumptionsWith(record.assumptions)}
           />
         )
       }
@@ -47,19 +49,17 @@ function CareOf(bike: CareBike) {
   const { care, unit, bikeId, assumed } = bike
   const { chosen, cleaning, before, busy, wrong, dropDate, setSheet, setBack } = view
   if (!care.chain || !care.handling) return <Typography sx={{ fontSize: 'size.say' }}>{t('caring.noChain')}</Typography>
-  const steps = careSteps({
-    care: chosen,
-    cleaning,
+  const job = {
     before,
     wet: care.wet,
-    checkFirst: care.next?.checkFirst ?? false,
     handling: care.handling,
     // Which pot it goes into is chosen there.
     waxing: waxingAsUsual(care.waxing, assumed.pot, {
       vessel: 'thermostat',
       heatMinutes: assumed.pot.heatMinutes,
     }),
-  })
+  }
+  const steps = careSteps({ ...job, care: chosen, cleaning, checkFirst: care.next?.checkFirst ?? false })
   return (
     <>
       <Beside width={430} toRead beside={<StepsByPart steps={steps} />}>
@@ -81,6 +81,7 @@ function CareOf(bike: CareBike) {
         <Refused>{view.closing === null ? wrong?.sentence : undefined}</Refused>
         <RidersOwn bikeId={bikeId} care={care} />
         <WantedDays care={care} unit={unit} onAdd={() => setSheet('wanted')} onDrop={dropDate} busy={busy} />
+        <CareCosts record={bike.record} assumed={assumed} job={job} atHome={care.customer.careAt === 'home'} />
         <CareHistory bikeId={bikeId} events={care.events} onBack={setBack} />
       </Beside>
       <CareSheets {...view} />

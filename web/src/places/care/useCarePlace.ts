@@ -15,7 +15,7 @@ import {
   type Cleaning,
   type Treatment,
 } from '@pelrin/core'
-import { endpoints, type BikeCare, type Closing } from '@pelrin/contract'
+import { endpoints, type BikeCare, type BikeRecord, type Closing } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
@@ -27,6 +27,7 @@ import { atInZone } from '../../messages/shopClock.ts'
 /** The bike whose chain is cared for. */
 export interface CareBike {
   readonly bikeId: string
+  readonly record: BikeRecord
   readonly care: BikeCare
   readonly unit: 'km' | 'mi'
   readonly customer: string

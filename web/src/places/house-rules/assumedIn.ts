@@ -46,4 +46,5 @@ export function typedIn(
 }
 
 /** The unit that stands behind its field, where the shop's is another than the one it is kept in. */
-export const unitIn = (one: Pick<Assumption, 'key' | 'unit'>): string | null => toldIn(one)?.unit ?? null
+export const unitIn = (one: Pick<Assumption, 'key' | 'unit'>): string | null =>
+  (one.unit as string) === 'money' ? formats().currency : (toldIn(one)?.unit ?? null)
