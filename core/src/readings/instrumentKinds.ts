@@ -49,6 +49,20 @@ export const KINDS: Readonly<Record<InstrumentKind, Kind>> = {
   'by-hand': { entry: 'signs', looksAt: 'nothing-measured', u: null, marks: 0 },
 }
 
+/** Usual minutes of a round of three places, or of hanging a whole chain that has to come off first. */
+export const ROUND_MINUTES: Readonly<Record<InstrumentKind, number>> = {
+  'steel-rule': 3,
+  caliper: 2.5,
+  'drop-in': 1,
+  'three-contact': 1,
+  'two-pin': 2,
+  'swing-arm': 1,
+  graduated: 1,
+  digital: 1.5,
+  'full-length': 12,
+  'by-hand': 0.5,
+}
+
 export const entryForm = (kind: InstrumentKind): EntryForm => KINDS[kind].entry
 export const looksAtPlaces = (kind: InstrumentKind): boolean => KINDS[kind].looksAt === 'places'
 export const hangsWholeChain = (kind: InstrumentKind): boolean => KINDS[kind].looksAt === 'whole-chain'

@@ -54,7 +54,7 @@ export interface GaugeStudy {
 }
 
 /** Two readings differ truly, with 95 % confidence, from this many u on: 1.96·√2. */
-const SMALLEST_CHANGE = 1.96 * Math.SQRT2
+export const SMALLEST_CHANGE = 1.96 * Math.SQRT2
 
 /**
  * What a gauge study says of an instrument: several people measured the same spots several times.

@@ -20,6 +20,7 @@ import { Studies } from './Studies.tsx'
 import { Allowed } from '../../pieces/Allowed.tsx'
 import { useCommands } from '../../keys/useCommands.ts'
 import { EmptyNext } from '../../pieces/EmptyNext.tsx'
+import { WhatItTells } from './WhatItTells.tsx'
 
 /** The shop's instruments: what each can do, when it was checked, and what that changed. */
 export function GaugesPlace() {
@@ -95,6 +96,7 @@ export function GaugesPlace() {
               )}
             </Stack>
             <InstrumentRecord history={history.data} />
+            <WhatItTells history={history.data} />
             {!measuresNothing(history.data.instrument.kind) && <Studies instrument={history.data.instrument} />}
             {history.data.instrument.connected && (
               <LiveGauge key={history.data.instrument.id} instrument={history.data.instrument} />
