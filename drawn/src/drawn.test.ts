@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { TOOTH_GRADES, type VerdictWord } from '@pelrin/core'
+import { PULLEY_GRADES, TOOTH_GRADES, type VerdictWord } from '@pelrin/core'
 import {
   plateDrawing,
+  pulleyDrawing,
   stepDrawing,
   STEP_DRAWINGS,
   teethDrawing,
@@ -52,6 +53,18 @@ it('every verdict has a plate of its own shape or ink', () => {
 it('every grade of teeth has a shape of its own', () => {
   const outlines = TOOTH_GRADES.map((grade) => JSON.stringify(teethDrawing(grade).shapes))
   expect(new Set(outlines).size).toBe(TOOTH_GRADES.length)
+})
+
+it('every grade of a pulley has a shape of its own, inside its frame', () => {
+  const outlines = PULLEY_GRADES.map((grade) => {
+    const { width, height, shapes } = pulleyDrawing(grade)
+    const [first] = shapes
+    const numbers = first?.kind === 'path' ? first.d.match(/-?\d+(\.\d+)?/g)!.map(Number) : []
+    expect(Math.min(...numbers)).toBeGreaterThanOrEqual(0)
+    expect(Math.max(...numbers)).toBeLessThanOrEqual(Math.max(width, height))
+    return JSON.stringify(shapes)
+  })
+  expect(new Set(outlines).size).toBe(PULLEY_GRADES.length)
 })
 
 describe('what a step is shown by', () => {

@@ -29,6 +29,16 @@ export const WEAR_ITEM_IDS: readonly WearItemId[] = WEAR_ITEMS.map(({ id }) => i
 export const TOOTH_GRADES = ['as-new', 'used', 'worn', 'done'] as const
 export type ToothGrade = (typeof TOOTH_GRADES)[number]
 
+/** A pulley's teeth go from crisp over rounded to pointed: three shapes of its own, each graded as a tooth of the same wear. */
+export const PULLEY_GRADES = ['as-new', 'worn', 'done'] as const satisfies readonly ToothGrade[]
+export type PulleyGrade = (typeof PULLEY_GRADES)[number]
+
+/** Shapes an item's teeth are told by. */
+export const gradesOf = (id: WearItemId): readonly ToothGrade[] => (id === 'pulleys' ? PULLEY_GRADES : TOOTH_GRADES)
+
+/** How a slot gauge of the minimum's width goes on a rotor: it stays off, or goes over, and the rotor is done. */
+export const SLOT_RESULTS = ['good', 'change'] as const satisfies readonly WearResult[]
+
 /** What a look comes to. */
 export const WEAR_RESULTS = ['good', 'watch', 'change'] as const
 export type WearResult = (typeof WEAR_RESULTS)[number]

@@ -10,6 +10,8 @@ interface Row {
   partId: string | null
   name: string | null
   price: number | null
+  /** Of a rotor, stamped on it. */
+  minimumMm: number | null
   from: Date
   to: Date | null
   endReason: ComponentEnd | null
@@ -20,7 +22,7 @@ interface Row {
 export const componentRows = (work: Work, bikeId: string): Promise<Row[]> =>
   work.prepared<Row>(
     `SELECT c.id, c.item, c.part_id AS "partId", coalesce(c.name, p.maker || ' ' || p.name) AS name,
-       coalesce(c.price, p.price) AS price, lower(c.during) AS "from", upper(c.during) AS "to",
+       coalesce(c.price, p.price) AS price, (p.facts ->> 'minimumMm')::float AS "minimumMm", lower(c.during) AS "from", upper(c.during) AS "to",
        c.end_reason AS "endReason", w.name AS person
      FROM components c LEFT JOIN parts p ON p.id = c.part_id JOIN people w ON w.id = c.person_id
      WHERE c.bike_id = :bikeId AND NOT isempty(c.during) ORDER BY lower(c.during) DESC, c.id DESC`,
@@ -41,7 +43,7 @@ export async function componentsOf(
   const today = dayIn(zone, work.now)
   const rows = await componentRows(work, bikeId)
   return {
-    components: rows.map(({ from, to, ...row }): Component => {
+    components: rows.map(({ from, to, minimumMm: _, ...row }): Component => {
       const [at, until] = [run(from), run(to ?? work.now)]
       return {
         ...row,

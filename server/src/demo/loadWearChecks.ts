@@ -52,6 +52,8 @@ const RESULTS: readonly WearResult[] = ['good', 'good', 'good', 'watch']
 
 function seenThen(chance: Chance, item: WearItemId, pass: number, wears: number): Seen {
   const { kind } = wearItem(item)
+  // A pulley is crisp, then rounded: it has no shape between.
+  if (item === 'pulleys') return { ...NOTHING, grade: pass + chance.whole(0, 1) > 2 ? 'worn' : 'as-new' }
   if (kind === 'teeth') return { ...NOTHING, grade: GRADES[Math.min(3, pass + chance.whole(0, 1))]! }
   if (kind === 'look') return { ...NOTHING, result: RESULTS[Math.min(3, pass + chance.whole(0, 1))]! }
   const mm = Math.round(100 * (1.8 - wears * (pass + 0.6) + chance.between(-0.015, 0.015))) / 100

@@ -50,6 +50,36 @@ describe('other wear', () => {
     expect((await item('courier', 'pads-front')).dueKm).toBeCloseTo(450, -1)
     expect(await item('courier', 'tyres')).toMatchObject({ result: 'change', dueKm: 0 })
   })
+  it('of a rotor by a slot gauge is yes or no: over it goes is done, whatever was measured before', async () => {
+    await check('chalk', [{ item: 'rotor-rear', result: 'good' }], 30)
+    expect(await item('chalk', 'rotor-rear')).toMatchObject({ result: 'good', rotor: null })
+    await check('chalk', [{ item: 'rotor-rear', typed: '1.70', minimumTyped: '1.5' }], 20)
+    await check('chalk', [{ item: 'rotor-rear', result: 'change' }])
+    expect(await item('chalk', 'rotor-rear')).toMatchObject({ result: 'change', dueKm: 0 })
+    const { status } = await check('chalk', [{ item: 'rotor-rear', result: 'watch' }])
+    expect(status).toBe(422)
+  })
+  it('of pulleys is crisp, rounded or pointed, and nothing between', async () => {
+    await check('chalk', [{ item: 'pulleys', grade: 'worn' }])
+    expect(await item('chalk', 'pulleys')).toMatchObject({ result: 'watch' })
+    const { status, problem } = await check('chalk', [{ item: 'pulleys', grade: 'used' }])
+    expect([status, problem.fields?.[0]?.code]).toEqual([422, 'grade-missing'])
+  })
+  it('of a rotor that was fitted begins with the minimum stamped on that one, not on the one before', async () => {
+    await check('merryn garrow race', [{ item: 'rotor-front', typed: '1.60', minimumTyped: '1.55' }], 10)
+    const { body } = await shop.device.ask(endpoints.catalogue, { query: { kind: 'rotor' } })
+    await shop.device.ask(endpoints.fitComponent, {
+      params: { id: (await bikeNamed(shop.device, 'merryn garrow race')).id },
+      body: {
+        id: v7(),
+        item: 'rotor-front',
+        partId: body.parts[0]!.id,
+        occurredAt: new Date(Date.now() - 60_000).toISOString(),
+      },
+    })
+    await check('merryn garrow race', [{ item: 'rotor-front', typed: '1.80' }])
+    expect(await item('merryn garrow race', 'rotor-front')).toMatchObject({ minimumMm: 1.5, result: 'good' })
+  })
   it('of a rotor is foretold from its thickness, and a new rotor begins anew', async () => {
     await check('sand racer', [{ item: 'rotor-front', typed: '1,80', minimumTyped: '1.50' }], 200)
     await check('sand racer', [{ item: 'rotor-front', typed: '1.70' }], 100)

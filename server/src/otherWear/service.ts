@@ -1,4 +1,4 @@
-import { parseThickness, wearItem, type Assumptions } from '@pelrin/core'
+import { gradesOf, parseThickness, SLOT_RESULTS, wearItem, type Assumptions } from '@pelrin/core'
 import type { endpoints } from '@pelrin/contract'
 import type { FittedPart, OtherWear, Output, TakeWearCheck } from '@pelrin/contract'
 import { v7 } from 'uuid'
@@ -79,13 +79,15 @@ async function seen(
 ): Promise<Seen> {
   const { kind } = wearItem(item)
   if (kind === 'teeth') {
-    if (grade === null) throw refuseField(`${path}.grade`, 'grade-missing')
+    if (grade === null || !gradesOf(item).includes(grade)) throw refuseField(`${path}.grade`, 'grade-missing')
     return { ...NOTHING, grade }
   }
   if (kind === 'look') {
     if (result === null) throw refuseField(`${path}.result`, 'result-missing')
     return { ...NOTHING, result }
   }
+  // A slot gauge says yes or no: a thickness beside it says more, and counts.
+  if (typed === null && SLOT_RESULTS.some((one) => one === result)) return { ...NOTHING, result }
   if (typed === null) throw refuseField(`${path}.typed`, 'thickness-missing')
   const minimumMm =
     minimumTyped === null ? await minimumOf(work, bikeId, item) : thickness(minimumTyped, `${path}.minimumTyped`)

@@ -47,9 +47,15 @@ const looks = (work: Work, bikeId: string): Promise<Row[]> =>
     { bikeId },
   )
 
-/** The minimum of a rotor by the last that was read off it. */
-export const minimumOf = async (work: Work, bikeId: string, item: WearItemId): Promise<number | null> =>
-  (await looks(work, bikeId)).find((row) => row.item === item && row.minimumMm !== null)?.minimumMm ?? null
+/** The minimum of the rotor that is on, by the last that was read off it, else as the catalogue has it. */
+export async function minimumOf(work: Work, bikeId: string, item: WearItemId): Promise<number | null> {
+  const on = (await onNow(work, bikeId)).get(item) ?? null
+  const rows = (await looks(work, bikeId)).filter((row) => row.item === item)
+  return stampedOn(ofPresent(rows, on?.from ?? null), on)
+}
+
+const stampedOn = (rows: readonly Row[], on: OnNow | null): number | null =>
+  rows.find((row) => row.minimumMm !== null)?.minimumMm ?? on?.minimumMm ?? null
 
 /** What else wears on a bike, as it stands now. @throws ProblemError 404 */
 export async function otherWearOf(work: Work, bikeId: string): Promise<OtherWear> {
@@ -135,12 +141,18 @@ interface Riding {
 interface OnNow {
   readonly name: string | null
   readonly from: Date
+  /** Stamped on it, as the catalogue has it. */
+  readonly minimumMm: number | null
 }
 
 /** Things that are on a bike beside its chain. */
 async function onNow(work: Work, bikeId: string): Promise<ReadonlyMap<WearItemId, OnNow>> {
   const rows = await componentRows(work, bikeId)
-  return new Map(rows.flatMap(({ item, name, from, to }) => (to === null ? [[item, { name, from }] as const] : [])))
+  return new Map(
+    rows.flatMap(({ item, name, from, to, minimumMm }) =>
+      to === null ? [[item, { name, from, minimumMm }] as const] : [],
+    ),
+  )
 }
 
 /** @param all looks at the item, newest first; of those before the one that is on, only their history is left */
@@ -153,15 +165,17 @@ function itemNow(
 ): ItemNow {
   const { run, now, kmPerDay, today } = riding
   const rows = ofPresent(all, on?.from ?? null)
-  const minimumMm = rows.find((row) => row.minimumMm !== null)?.minimumMm ?? null
+  const minimumMm = stampedOn(rows, on)
   const [latest] = rows
   const rotor = rotorOf(rows, minimumMm, riding, assumed)
   // Nobody has looked at a new one yet: it is as good as new, and due its first look.
   const since = latest?.at ?? on?.from
-  const result = rotor?.result ?? (latest ? resultOf(latest) : on ? 'good' : null)
+  // A slot that went over says more than what was measured before it.
+  const slipped = latest?.mm === null && latest.result === 'change'
+  const result = slipped ? 'change' : (rotor?.result ?? (latest ? resultOf(latest) : on ? 'good' : null))
   const gone = since && (run(now) ?? 0) - (run(since) ?? 0)
   const dueKm =
-    rotor?.dueKm ??
+    (slipped ? 0 : rotor?.dueKm) ??
     (result !== null && gone !== undefined
       ? result === 'change'
         ? 0

@@ -14,11 +14,15 @@ export const otherWear = {
     tyres: 'Tyres',
   },
   grade: { 'as-new': 'as new', used: 'used', worn: 'hooked', done: 'pointed' },
+  pulley: { 'as-new': 'crisp', worn: 'rounded', done: 'pointed' },
+  slot: { good: 'slot gauge stays off', change: 'slot gauge goes over' },
+  underChains_one: 'ran under one chain; {{low}} to {{high}} % of its life is used',
+  underChains_other: 'ran under {{count}} chains; {{low}} to {{high}} % of its life is used',
   look: { good: 'good', watch: 'to be watched', change: 'change' },
   result: { good: 'good', watch: 'watch it', change: 'change it' },
   how: {
     teeth: 'The drawing that looks most like it decides; words for teeth are used both ways.',
-    rotor: 'Zero the caliper. Measure in the worn track, not at the burred edge.',
+    rotor: 'Zero the caliper. Measure in the worn track, not at the burred edge; or try the slot gauge there.',
     look: 'Spun, rocked, pressed: as it feels now.',
   },
   caution:

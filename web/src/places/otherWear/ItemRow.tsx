@@ -1,13 +1,13 @@
 import { Box, Button, Checkbox, FormControlLabel, Stack, TextField, Typography } from '@mui/material'
 import { useEffect, useRef } from 'react'
 import { useTranslation } from 'react-i18next'
-import { TOOTH_GRADES, wearItem, WEAR_RESULTS, type WearResult } from '@pelrin/core'
+import { gradesOf, SLOT_RESULTS, wearItem, WEAR_RESULTS, type ToothGrade, type WearResult } from '@pelrin/core'
 import type { ItemNow } from '@pelrin/contract'
-import { day, distance, number, percent } from '../../messages/format.ts'
+import { day, distance, number, percent, shareText } from '../../messages/format.ts'
 import { Cap } from '../../pieces/Cap.tsx'
 import { FittedField, UNSAID_PART } from '../../pieces/FittedField.tsx'
 import { KeyCap } from '../../pieces/KeyCap.tsx'
-import { ToothDrawing } from '../../pieces/ToothDrawing.tsx'
+import { PulleyDrawing, ToothDrawing } from '../../pieces/ToothDrawing.tsx'
 import { ink } from '../../theme/theme.ts'
 import type { Line } from './passState.ts'
 
@@ -19,6 +19,7 @@ export function ItemRow({
   line,
   chosen,
   unit,
+  under,
   wrong,
   onChoose,
   onSay,
@@ -28,6 +29,8 @@ export function ItemRow({
   line: Line
   chosen: boolean
   unit: 'km' | 'mi'
+  /** What the chains did to it that ran on it; null where nothing can be told. */
+  under: { readonly chains: number; readonly used: readonly [number, number, number] } | null
   wrong: { typed: string | undefined; minimum: string | undefined; fitted: string | undefined }
   onChoose: () => void
   onSay: (line: Line) => void
@@ -47,6 +50,7 @@ export function ItemRow({
   }, [chosen, kind])
   const name = t(`otherWear.item.${now.item}`)
   const [latest] = now.checks
+  const gradeWords = useGradeWords(now.item)
   return (
     <Box
       component="li"
@@ -77,6 +81,12 @@ export function ItemRow({
         </Typography>
         <Typography variant="body2" color="textSecondary">
           <Known now={now} unit={unit} />
+          {under &&
+            `; ${t('otherWear.underChains', {
+              count: under.chains,
+              low: shareText(under.used[0]),
+              high: shareText(under.used[2]),
+            })}`}
           {latest && (
             <Button
               size="small"
@@ -91,19 +101,25 @@ export function ItemRow({
       </Box>
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
         {kind === 'teeth' &&
-          TOOTH_GRADES.map((grade, i) => (
+          gradesOf(now.item).map((grade, i) => (
             <Choice
               key={grade}
               name={name}
-              words={t(`otherWear.grade.${grade}`)}
+              words={gradeWords(grade)}
               digit={i + 1}
               chosen={line.grade === grade}
               showKey={chosen}
               onChoose={() => onSay({ grade })}
             >
-              <Box sx={{ width: 96 }}>
-                <ToothDrawing grade={grade} label={t(`otherWear.grade.${grade}`)} />
-              </Box>
+              {now.item === 'pulleys' ? (
+                <Box sx={{ width: 64 }}>
+                  <PulleyDrawing grade={grade} label={gradeWords(grade)} />
+                </Box>
+              ) : (
+                <Box sx={{ width: 96 }}>
+                  <ToothDrawing grade={grade} label={gradeWords(grade)} />
+                </Box>
+              )}
             </Choice>
           ))}
         {kind === 'look' &&
@@ -144,12 +160,33 @@ export function ItemRow({
               }}
               sx={{ width: 190 }}
             />
+            {/* A slot as wide as the minimum: on or off, with no number. */}
+            {SLOT_RESULTS.map((result) => (
+              <Choice
+                key={result}
+                name={name}
+                words={t(`otherWear.slot.${result}`)}
+                digit={0}
+                chosen={line.result === result}
+                showKey={false}
+                onChoose={() => onSay({ result })}
+              />
+            ))}
           </>
         )}
         <Renewed now={now} line={line} chosen={chosen} wrong={wrong.fitted} onSay={onSay} />
       </Stack>
     </Box>
   )
+}
+
+/** How an item's teeth are told. */
+function useGradeWords(item: ItemNow['item']) {
+  const { t } = useTranslation()
+  return (grade: ToothGrade): string =>
+    item === 'pulleys' && (grade === 'as-new' || grade === 'worn' || grade === 'done')
+      ? t(`otherWear.pulley.${grade}`)
+      : t(`otherWear.grade.${grade}`)
 }
 
 /** Whether the part was changed for a new one at this look, and for which. */
@@ -242,6 +279,7 @@ function Choice({
 function Known({ now, unit }: { now: ItemNow; unit: 'km' | 'mi' }) {
   const { t } = useTranslation()
   const [latest] = now.checks
+  const gradeWords = useGradeWords(now.item)
   const { rotor, dueKm, dueOn, minimumMm } = now
   const on =
     now.on &&
@@ -252,7 +290,12 @@ function Known({ now, unit }: { now: ItemNow; unit: 'km' | 'mi' }) {
   const seen =
     latest.mm === null
       ? t('otherWear.last', {
-          what: latest.grade === null ? t(`otherWear.look.${latest.result}`) : t(`otherWear.grade.${latest.grade}`),
+          what:
+            latest.grade !== null
+              ? gradeWords(latest.grade)
+              : wearItem(now.item).kind === 'rotor' && (latest.result === 'good' || latest.result === 'change')
+                ? t(`otherWear.slot.${latest.result}`)
+                : t(`otherWear.look.${latest.result}`),
           date: day(latest.at),
         })
       : t('otherWear.lastRotor', { mm: percent(latest.mm), date: day(latest.at), minimum: percent(minimumMm ?? 0) })

@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { useNavigate, useParams } from 'react-router'
 import { v7 } from 'uuid'
 import { parseThickness, wearItem, type WearItemId } from '@pelrin/core'
-import { endpoints, type OtherWear } from '@pelrin/contract'
+import { endpoints, type BikeRecord, type OtherWear } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
 import { useOtherWear } from '../../api/queries.ts'
 import { useBikeWrite } from '../../api/useBikeWrite.ts'
@@ -12,6 +12,7 @@ import { useSurroundings } from '../../app/surroundings.ts'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
 import { OfBike } from '../../pieces/OfBike.tsx'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
+import { useChainForecast } from '../../pieces/useChainForecast.ts'
 import { ItemRow } from './ItemRow.tsx'
 import { chosenBy, looksOf, type Line, type Pass } from './passState.ts'
 import { Refused } from '../../forms/Refused.tsx'
@@ -25,12 +26,15 @@ export function OtherWearPlace() {
   const wear = useOtherWear(id)
   return (
     <OfBike bikeId={id} title={t('otherWear.title')} needs={[wear]}>
-      {({ lastOdometer }) => wear.data && <OnePass bikeId={id} wear={wear.data} unit={unitOf({ lastOdometer })} />}
+      {(record) => wear.data && <OnePass record={record} wear={wear.data} />}
     </OfBike>
   )
 }
 
-function OnePass({ bikeId, wear, unit }: { bikeId: string; wear: OtherWear; unit: 'km' | 'mi' }) {
+function OnePass({ record, wear }: { record: BikeRecord; wear: OtherWear }) {
+  const bikeId = record.summary.id
+  const unit = unitOf(record)
+  const { costs } = useChainForecast(record, true)
   const { t } = useTranslation()
   const navigate = useNavigate()
   const { tell } = useSurroundings()
@@ -110,6 +114,7 @@ function OnePass({ bikeId, wear, unit }: { bikeId: string; wear: OtherWear; unit
             line={pass[now.item] ?? {}}
             chosen={i === at}
             unit={unit}
+            under={now.item === 'cassette' ? (costs?.together ?? null) : null}
             wrong={{
               typed: wrongAt(now.item, 'typed'),
               minimum: wrongAt(now.item, 'minimumTyped'),

@@ -1,4 +1,4 @@
-import { wearItem, WEAR_RESULTS, TOOTH_GRADES, type ToothGrade, type WearItemId, type WearResult } from '@pelrin/core'
+import { gradesOf, wearItem, WEAR_RESULTS, type ToothGrade, type WearItemId, type WearResult } from '@pelrin/core'
 import type { FittedPart, TakeWearCheck } from '@pelrin/contract'
 
 /** What was chosen or typed for one item in this pass. */
@@ -15,7 +15,7 @@ export type Pass = Readonly<Partial<Record<WearItemId, Line>>>
 /** What a digit chooses at an item; null where it is none of its choices, or belongs into a field. */
 export function chosenBy(item: WearItemId, digit: number): Line | null {
   const { kind } = wearItem(item)
-  const grade = TOOTH_GRADES[digit - 1]
+  const grade = gradesOf(item)[digit - 1]
   const result = WEAR_RESULTS[digit - 1]
   if (kind === 'teeth') return grade === undefined ? null : { grade }
   if (kind === 'look') return result === undefined ? null : { result }
