@@ -30,7 +30,7 @@ test('everything else that wears is looked over in one pass by keyboard, a wrong
     await expect(page.getByLabel('Front rotor: Thickness, mm')).toBeFocused()
     await page.getByLabel('Front rotor: Thickness, mm').fill('1,72')
   })
-  await page.getByRole('button', { name: /^Write 5 looks down/ }).press('Enter')
+  await page.getByRole('button', { name: /^Save 5 looks/ }).press('Enter')
   await expect(page.getByText('Written down.')).toBeVisible()
   await expect(row('Front rotor')).toContainText('1.72 mm on')
   await expect(row('Front rotor')).toContainText(/left; again in/)

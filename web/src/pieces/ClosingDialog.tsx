@@ -1,11 +1,12 @@
 import { Box, Button, Stack, Typography } from '@mui/material'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { useHotkeys } from 'react-hotkeys-hook'
 import { useTranslation } from 'react-i18next'
 import { CLICKS, type Click } from '@pelrin/core'
 import type { ChainJoint, Closing, JointModel } from '@pelrin/contract'
 import { Refused } from '../forms/Refused.tsx'
 import { ink } from '../theme/theme.ts'
+import { ClickButtons } from './ClickButtons.tsx'
 import { KeyCap } from './KeyCap.tsx'
 import { SheetDialog } from './SheetDialog.tsx'
 import { useLinks } from './useLinks.ts'
@@ -54,6 +55,7 @@ export function ClosingDialog({
   const [fresh, setFresh] = useState(forced)
   const [chosen, setChosen] = useState<string | null>(null)
   const [click, setClick] = useState<Click | null>(null)
+  const met = useRef(false)
   const links = useLinks(bikeId, fresh)
   const link = chosen === OTHER ? undefined : (links.find(({ id }) => id === chosen) ?? links[0])
   const ready = !fresh || link !== undefined || chosen === OTHER
@@ -84,24 +86,20 @@ export function ClosingDialog({
         <Typography variant="h3" component="h2">
           {t('closing.how')}
         </Typography>
-        <Box
-          role="group"
-          aria-label={t('closing.how')}
-          sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, 1fr)' }, gap: 1.25 }}
-        >
-          {CLICKS.map((one, i) => (
-            <Button
-              key={one}
-              autoFocus={i === 0}
-              variant={one === 'firm' ? 'contained' : 'outlined'}
-              disabled={busy || !ready}
-              onClick={() => say(one)}
-              sx={{ minHeight: 64, fontSize: 'size.lead', gap: 1.25 }}
-            >
-              {t(`jobs.clickOf.${one}`)} <KeyCap>{String(i + 1)}</KeyCap>
-            </Button>
-          ))}
-        </Box>
+        <ClickButtons
+          said={null}
+          lead="firm"
+          label={t('closing.how')}
+          disabled={busy || !ready}
+          first={(button) => {
+            // Once, as it opens: what is chosen after that keeps the focus.
+            if (button && !met.current) {
+              met.current = true
+              button.focus()
+            }
+          }}
+          onSay={say}
+        />
         {!fresh && (
           <Button onClick={() => setFresh(true)} sx={{ alignSelf: 'flex-start', gap: 1 }}>
             {t('closing.takeNew')} <KeyCap>N</KeyCap>

@@ -138,7 +138,7 @@ export const caring = {
     time: 'Time',
     year: 'A year',
     least: 'cheapest',
-    minutes: '{{minutes}} min, {{cost}}',
+    hours: '{{hours}} h, {{cost}}',
     note: 'By the usual life of a chain under each care, this bike’s own riding and prices, and the shop’s hour.',
     noteHome:
       'By the usual life of a chain under each care, and this bike’s own riding and prices. The time is the rider’s own: not counted.',

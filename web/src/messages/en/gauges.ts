@@ -75,7 +75,7 @@ export const gauges = {
       sees: 'Pins, and nothing but pins. The longer the run, the surer.',
       cannot: 'Anything in bad light, or from the edge of a plate. A bent eye is worse than a bent rule.',
       worn: 'A worn zero end: begin at 100 mm and take it off. Lay two rules beside each other.',
-      worth: 'Every shop. It is the cheapest and outlives the rest; it asks for half a minute more and a steady hand.',
+      worth: 'Every shop. It is the cheapest and outlives the rest; it asks for two minutes more and a steady hand.',
     },
     caliper: {
       sees: 'A short run to a tenth of a millimetre.',

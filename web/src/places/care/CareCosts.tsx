@@ -96,7 +96,7 @@ export function CareCosts({
                   <td>{number(row.chains, 1)}</td>
                   <td>{moneyOf(row.wear)}</td>
                   <td>{moneyOf(row.product)}</td>
-                  <td>{t('caring.costs.minutes', { minutes: number(row.minutes, 0), cost: moneyOf(row.labour) })}</td>
+                  <td>{t('caring.costs.hours', { hours: number(row.minutes / 60, 1), cost: moneyOf(row.labour) })}</td>
                   <td>{moneyOf(year)}</td>
                 </Box>
               )

@@ -1,6 +1,6 @@
 import { Box, Typography } from '@mui/material'
 import { useTranslation } from 'react-i18next'
-import { assumptionsWith, whatItSees, type InstrumentRecord } from '@pelrin/core'
+import { assumptionsWith, whatItSees } from '@pelrin/core'
 import type { InstrumentHistory } from '@pelrin/contract'
 import { number, percent } from '../../messages/format.ts'
 
@@ -9,7 +9,7 @@ export function WhatItTells({ history }: { history: InstrumentHistory }) {
   const { t } = useTranslation()
   const { instrument, assumptions } = history
   const { kind } = instrument
-  const seen = whatItSees(instrument as InstrumentRecord, assumptionsWith(assumptions))
+  const seen = whatItSees(instrument, assumptionsWith(assumptions))
   const guide = t(`gauges.guide.${kind}`, { returnObjects: true })
   const lines: [string, string][] = [
     [
@@ -24,7 +24,7 @@ export function WhatItTells({ history }: { history: InstrumentHistory }) {
       t('gauges.tells.sees'),
       [
         guide.sees,
-        seen && seen.marks === null ? t('gauges.tells.change', { change: percent(seen.smallestChange) }) : null,
+        seen?.marks === null ? t('gauges.tells.change', { change: percent(seen.smallestChange) }) : null,
         seen?.marks && seen.marks.length > 0
           ? t('gauges.tells.marks', {
               marks: seen.marks.map(percent).join(', '),

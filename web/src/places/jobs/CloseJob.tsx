@@ -1,4 +1,4 @@
-import { Box, Stack, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
+import { Box, Stack, Typography } from '@mui/material'
 import { useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useFormContext, useWatch } from 'react-hook-form'
@@ -15,10 +15,10 @@ import { numberWanted } from '../../forms/typed.ts'
 import { useWriteForm } from '../../forms/useWriteForm.ts'
 import { useCommands } from '../../keys/useCommands.ts'
 import { useBikeChains } from '../../api/queries.ts'
+import { ClickButtons } from '../../pieces/ClickButtons.tsx'
 import { ClosingDialog } from '../../pieces/ClosingDialog.tsx'
 import { FittedField, UNSAID_PART } from '../../pieces/FittedField.tsx'
 import { KeyButton } from '../../pieces/KeyButton.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { afterOutbox } from './useJob.ts'
 
 /** What is asked at the end of a job, as it is typed. */
@@ -167,18 +167,7 @@ function HowItClicked({ onSay }: { onSay: (click: Click | null) => void }) {
       <Typography variant="h2" component="h3">
         {t('jobs.click')}
       </Typography>
-      <ToggleButtonGroup
-        exclusive
-        value={click}
-        aria-label={t('jobs.click')}
-        onChange={(_, next: Click | null) => onSay(next)}
-      >
-        {CLICKS.map((one, i) => (
-          <ToggleButton key={one} value={one} sx={{ minHeight: 64, px: 3, fontSize: 'size.lead', gap: 1.25 }}>
-            {t(`jobs.clickOf.${one}`)} <KeyCap>{String(i + 1)}</KeyCap>
-          </ToggleButton>
-        ))}
-      </ToggleButtonGroup>
+      <ClickButtons said={click} label={t('jobs.click')} onSay={onSay} />
     </Stack>
   )
 }

@@ -4,7 +4,6 @@ import { useTranslation } from 'react-i18next'
 import * as v from 'valibot'
 import {
   CHAIN_HANGS,
-  CLICKS,
   ON_BIKE_LOOKS,
   ON_BIKE_WAYS,
   onBikePitches,
@@ -15,8 +14,8 @@ import {
   type StepNow,
 } from '@pelrin/core'
 import { Pitches } from '@pelrin/contract'
+import { ClickButtons } from '../../pieces/ClickButtons.tsx'
 import { OnBikeDrawing } from '../../pieces/OnBikeDrawing.tsx'
-import { KeyCap } from '../../pieces/KeyCap.tsx'
 import { ReasonDialog } from '../../pieces/ReasonDialog.tsx'
 import { problemText } from '../../messages/said.ts'
 import { typedNumber } from '../../messages/typedNumber.ts'
@@ -279,18 +278,11 @@ function Clicked({ done, first, onEntered }: Asked) {
   const { t } = useTranslation()
   const before = done?.entry?.asks === 'click' ? done.entry.click : null
   return (
-    <Stack direction="row" role="group" aria-label={t('closing.how')} sx={{ gap: 1.5, flexWrap: 'wrap' }}>
-      {CLICKS.map((click, i) => (
-        <Button
-          key={click}
-          ref={i === 0 ? (first as RefObject<HTMLButtonElement>) : null}
-          variant={before === click ? 'contained' : 'outlined'}
-          onClick={() => onEntered({ asks: 'click', click })}
-          sx={{ minHeight: 64, px: 3, fontSize: 'size.lead', gap: 1.25 }}
-        >
-          {t(`jobs.clickOf.${click}`)} <KeyCap>{String(i + 1)}</KeyCap>
-        </Button>
-      ))}
-    </Stack>
+    <ClickButtons
+      said={before}
+      label={t('closing.how')}
+      first={first as RefObject<HTMLButtonElement>}
+      onSay={(click) => onEntered({ asks: 'click', click })}
+    />
   )
 }

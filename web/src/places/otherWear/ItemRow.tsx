@@ -1,5 +1,5 @@
 import { Box, Button, Checkbox, FormControlLabel, Stack, TextField, Typography } from '@mui/material'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, type RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
 import { gradesOf, SLOT_RESULTS, wearItem, WEAR_RESULTS, type ToothGrade, type WearResult } from '@pelrin/core'
 import type { ItemNow } from '@pelrin/contract'
@@ -84,6 +84,7 @@ export function ItemRow({
           {under &&
             `; ${t('otherWear.underChains', {
               count: under.chains,
+              ...(under.used[0] >= 1 ? { context: 'spent' } : {}),
               low: shareText(under.used[0]),
               high: shareText(under.used[2]),
             })}`}
@@ -135,48 +136,71 @@ export function ItemRow({
             />
           ))}
         {kind === 'rotor' && (
-          <>
-            <TextField
-              inputRef={field}
-              label={t('otherWear.thickness')}
-              value={line.typed ?? ''}
-              onChange={(event) => onSay({ typed: event.target.value })}
-              onFocus={onChoose}
-              error={wrong.typed !== undefined}
-              helperText={wrong.typed}
-              slotProps={{ htmlInput: { inputMode: 'decimal', 'aria-label': `${name}: ${t('otherWear.thickness')}` } }}
-              sx={{ width: 190 }}
-            />
-            <TextField
-              label={t('otherWear.minimum')}
-              value={line.minimumTyped ?? ''}
-              placeholder={now.minimumMm === null ? '' : number(now.minimumMm, 2)}
-              onChange={(event) => onSay({ minimumTyped: event.target.value })}
-              onFocus={onChoose}
-              error={wrong.minimum !== undefined}
-              helperText={wrong.minimum}
-              slotProps={{
-                htmlInput: { inputMode: 'decimal', 'aria-label': `${name}: ${t('otherWear.minimum')}` },
-              }}
-              sx={{ width: 190 }}
-            />
-            {/* A slot as wide as the minimum: on or off, with no number. */}
-            {SLOT_RESULTS.map((result) => (
-              <Choice
-                key={result}
-                name={name}
-                words={t(`otherWear.slot.${result}`)}
-                digit={0}
-                chosen={line.result === result}
-                showKey={false}
-                onChoose={() => onSay({ result })}
-              />
-            ))}
-          </>
+          <RotorFields now={now} line={line} field={field} wrong={wrong} onChoose={onChoose} onSay={onSay} />
         )}
         <Renewed now={now} line={line} chosen={chosen} wrong={wrong.fitted} onSay={onSay} />
       </Stack>
     </Box>
+  )
+}
+
+/** A rotor's thickness and the minimum stamped on it, or what the slot gauge says. */
+function RotorFields({
+  now,
+  line,
+  field,
+  wrong,
+  onChoose,
+  onSay,
+}: {
+  now: ItemNow
+  line: Line
+  field: RefObject<HTMLInputElement | null>
+  wrong: { typed: string | undefined; minimum: string | undefined }
+  onChoose: () => void
+  onSay: (line: Line) => void
+}) {
+  const { t } = useTranslation()
+  const name = t(`otherWear.item.${now.item}`)
+  return (
+    <>
+      <TextField
+        inputRef={field}
+        label={t('otherWear.thickness')}
+        value={line.typed ?? ''}
+        onChange={(event) => onSay({ typed: event.target.value })}
+        onFocus={onChoose}
+        error={wrong.typed !== undefined}
+        helperText={wrong.typed}
+        slotProps={{ htmlInput: { inputMode: 'decimal', 'aria-label': `${name}: ${t('otherWear.thickness')}` } }}
+        sx={{ width: 190 }}
+      />
+      <TextField
+        label={t('otherWear.minimum')}
+        value={line.minimumTyped ?? ''}
+        placeholder={now.minimumMm === null ? '' : number(now.minimumMm, 2)}
+        onChange={(event) => onSay({ minimumTyped: event.target.value })}
+        onFocus={onChoose}
+        error={wrong.minimum !== undefined}
+        helperText={wrong.minimum}
+        slotProps={{
+          htmlInput: { inputMode: 'decimal', 'aria-label': `${name}: ${t('otherWear.minimum')}` },
+        }}
+        sx={{ width: 190 }}
+      />
+      {/* A slot as wide as the minimum: on or off, with no number. */}
+      {SLOT_RESULTS.map((result) => (
+        <Choice
+          key={result}
+          name={name}
+          words={t(`otherWear.slot.${result}`)}
+          digit={0}
+          chosen={line.result === result}
+          showKey={false}
+          onChoose={() => onSay({ result })}
+        />
+      ))}
+    </>
   )
 }
 
