@@ -142,6 +142,8 @@ export const JobWritten = v.object({
   bill: v.optional(v.nullable(JobBill), null),
   oldReason: v.nullable(JobReason),
   click: v.nullable(Click),
+  /** The count it was closed with; absent of jobs closed before it was kept, and where nothing new is on. */
+  pitches: v.optional(v.number()),
 })
 export type JobWritten = v.InferOutput<typeof JobWritten>
 

@@ -1,5 +1,8 @@
 import type { ReuseClass, RuleOutcome } from './describe.ts'
 
+/** A link its maker lets be closed once and never again. */
+export const isOneUse = ({ kind }: Pick<ReuseClass, 'kind'>): boolean => kind === 'once'
+
 /** Whether closings are counted to the maker's word, or a link is used while it clicks firmly. */
 export const REUSE_SCHOOLS = ['strict', 'by-feel'] as const
 export type ReuseSchool = (typeof REUSE_SCHOOLS)[number]

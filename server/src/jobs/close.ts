@@ -198,6 +198,7 @@ async function fitNew(
     minutes,
     oldReason,
     click,
+    pitches,
   }
 }
 

@@ -146,13 +146,15 @@ function work(words: Words, { job, mends, parts }: ForCustomer): SheetBlock[] {
   if (job?.closedAt) {
     const day = words.day(job.closedAt)
     const { written } = job
+    const planned = job.plan.chain.pitches
     if (written?.newChainId != null)
       lines.push(
         text(
           words.t('sheet.workOn', {
             day,
             chain: job.parts.chain,
-            count: job.plan.chain.pitches,
+            // As it was counted, which a plan did not know where the length was found on the bike.
+            count: written.pitches ?? planned,
             joint: job.parts.joint === null ? '' : words.t('sheet.workJoint', { joint: job.parts.joint }),
           }),
         ),

@@ -56,7 +56,7 @@ export function ClosingDialog({
   const [chosen, setChosen] = useState<string | null>(null)
   const [click, setClick] = useState<Click | null>(null)
   const met = useRef(false)
-  const links = useLinks(bikeId, fresh)
+  const links = useLinks(bikeId, fresh, toLink)
   const link = chosen === OTHER ? undefined : (links.find(({ id }) => id === chosen) ?? links[0])
   const ready = !fresh || link !== undefined || chosen === OTHER
   const spent = !fresh && joint?.mayClose === 'by-feel'

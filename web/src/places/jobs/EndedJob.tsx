@@ -33,7 +33,7 @@ export function EndedJob({
     ? [
         written.newChainId === null
           ? t('jobs.wrote.back')
-          : t('jobs.wrote.new', { chain: job.parts.chain, count: job.plan.chain.pitches }),
+          : t('jobs.wrote.new', { chain: job.parts.chain, count: job.written?.pitches ?? job.plan.chain.pitches }),
         ...(written.oldReason === null ? [] : [t('jobs.wrote.old', { reason: t(`jobs.reason.${written.oldReason}`) })]),
         ...(written.used.length > 0 ? [t('jobs.wrote.used', { count: piecesIn(written.used) })] : []),
         t('jobs.wrote.minutes', { count: Number(number(written.minutes, 0)) }),

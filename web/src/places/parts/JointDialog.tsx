@@ -4,7 +4,7 @@ import { useTranslation } from 'react-i18next'
 import { chainSpeeds, speedsMatch } from '@pelrin/core'
 import { endpoints, type BikeParts, type JointModel } from '@pelrin/contract'
 import { ask } from '../../api/client.ts'
-import { keys } from '../../api/queries.ts'
+import { staleOfBike } from '../../api/useBikeWrite.ts'
 import { useSurroundings } from '../../app/surroundings.ts'
 import { Choice } from '../../forms/Choice.tsx'
 import { FormDialog } from '../../forms/FormDialog.tsx'
@@ -41,7 +41,7 @@ export function JointDialog({
   }
   const form = useWriteForm({
     access: endpoints.seeJoint.access,
-    stale: [keys.parts(bikeId)],
+    ...staleOfBike(bikeId),
     schema: endpoints.seeJoint.body,
     start,
     read: ({ kind, partId, closings, firm }: typeof start, id) => ({
