@@ -54,6 +54,62 @@ const DRAWN_AT: Readonly<Partial<Record<string, StepDrawing>>> = {
   'hang-new': 'hang',
   flex: 'flex',
   dry: 'dry',
+  slack: 'slack',
+  'smallest-sprocket': 'slack',
+  'lock-cage': 'cage-lock',
+  'unlock-cage': 'cage-unlock',
+  'clutch-off': 'clutch-off',
+  'clutch-on': 'clutch-on',
+  'let-go': 'let-go',
+  'open-clip': 'open-clip',
+  'join-re-press': 're-press',
+  'slacken-axle': 'axle-forward',
+  'turn-eccentric': 'eccentric',
+  'tighten-axle': 'tighten',
+  'phase-cranks': 'phase',
+  'wipe-dry': 'cloth-run',
+  'wipe-outside': 'cloth-run',
+  'wipe-coat': 'cloth-run',
+  soak: 'bath',
+  ultrasonic: 'bath-sound',
+  'strip-chain': 'two-baths',
+  strip: 'two-baths',
+  boil: 'boil',
+  'brush-on-bike': 'brush-run',
+  box: 'box',
+  rinse: 'rinse',
+  'cover-rotor': 'cover-rotor',
+  'rotor-clean': 'rotor-look',
+  'turn-cranks': 'turn-back',
+  'back-pedal': 'turn-back',
+  'link-apart': 'link-out',
+  untangle: 'lay-out',
+  'pot-off': 'pot-off',
+  'soak-wax': 'soak-clock',
+  'fit-stiff': 'shed',
+  'two-pockets': 'two-pockets',
+  'keep-offcut': 'tagged-piece',
+  'keep-old': 'tagged-piece',
+  'fit-cassette': 'lockring',
+  'motor-off': 'battery-out',
+  'motor-on': 'battery-in',
+  'wipe-ends': 'cloth-end',
+  'degrease-link': 'cloth-end',
+  'ready-waxed': 'cloth-run',
+  'oil-link': 'drop-link',
+  'look-broken': 'through-fingers',
+  'measure-first': 'rule-run',
+  'measure-broken': 'rule-run',
+  baseline: 'rule-run',
+  'length-before': 'length-look',
+  'length-after': 'length-look',
+  'size-on-bike': 'length-look',
+  'clean-around': 'wipe-wheels',
+  clean: 'wipe-wheels',
+  'old-back': 'halves',
+  'mend-count': 'tool-square',
+  'open-broken': 'draw-out',
+  'every-gear': 'cage-screw',
 }
 
 /** The drawing of a step, by what it is about where that differs; null where there is nothing to look at. */
@@ -63,6 +119,11 @@ export function drawnAt(step: string, values: Readonly<Record<string, string | n
     return values['context'] === 'convert' ? 'outer-out' : 'tool-square'
   if (step === 'lay-bike') return values['context'] === 'on-side' ? 'lay-side' : null
   if (step === 'take-out' && values['context'] === 'link') return 'outer-out'
+  if (step === 'slack' && values['context'] === 'off-ring') return 'slack-off'
+  if (step === 'slack' && values['context'] === 'largest-ring') return 'slack-large'
+  if (step === 'set-tension') return values['context'] === 'timing' ? 'eccentric' : 'axle-back'
+  // Hung in with its chain, it is not beside the pot.
+  if (step === 'link-apart') return values['context'] === 'in' ? null : 'link-out'
   if (step === 'check-ends') return values['context'] === 'one-outer' ? 'ends-one-outer' : 'ends-both-inner'
   return DRAWN_AT[step] ?? null
 }

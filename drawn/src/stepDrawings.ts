@@ -2,6 +2,7 @@ import { JOINT_SHAPES } from './jointDrawings.ts'
 import { MEND_SHAPES } from './mendDrawings.ts'
 import { ROUTE_SHAPES } from './routeDrawings.ts'
 import { WAX_SHAPES } from './waxDrawings.ts'
+import { WORK_SHAPES } from './workDrawings.ts'
 import { arrow as arrowTo, circle, cross, HEAVY, path, tick } from './hand.ts'
 import { linePath, type Drawing, type InkName, type Shape } from './shapes.ts'
 
@@ -144,7 +145,14 @@ const OWN_SHAPES = {
 
 const SMALL = { width: WIDTH, height: HEIGHT } as const
 const LARGE = { width: 340, height: 152 } as const
-const SHAPES = { ...OWN_SHAPES, ...JOINT_SHAPES, ...ROUTE_SHAPES, ...WAX_SHAPES, ...MEND_SHAPES } as const
+const SHAPES = {
+  ...OWN_SHAPES,
+  ...JOINT_SHAPES,
+  ...ROUTE_SHAPES,
+  ...WAX_SHAPES,
+  ...MEND_SHAPES,
+  ...WORK_SHAPES,
+} as const
 
 /** What a step is shown by, where a look says more than words. */
 export type StepDrawing = keyof typeof SHAPES
