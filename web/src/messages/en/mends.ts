@@ -8,7 +8,8 @@ export const mends = {
   section: 'Pitches {{from}} to {{to}}: every link through the fingers, both sides. Bent, cracked or twisted?',
   sectionDone: 'Looked over, both sides',
   mark: 'Mark pitch {{pitch}}',
-  unmark: 'Not damaged after all: pitch {{pitch}}',
+  unmark: 'Clear pitch {{pitch}}',
+  brokeHere: 'Pitch 1: it broke here',
   allSeen: 'The whole loop was looked over. {{count}} pitches are damaged.',
   allSeen_one: 'The whole loop was looked over. Nothing but the place it broke.',
   more: 'Look again',
@@ -63,6 +64,7 @@ export const mends = {
   worth: {
     change: 'Change it. A worn chain is not worth mending: the next link is as thin as the one that broke.',
     mend: 'It has wear left in it. Worth mending.',
+    closing: 'Close to its limit. Mend it to get by, or change it while it is off.',
     measure: 'Measure it first. A worn chain is changed, not mended.',
   },
   minutesBeside: 'Mending it takes from {{mend}} min, changing it {{change}} min.',

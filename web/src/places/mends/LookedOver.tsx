@@ -64,10 +64,13 @@ export function LookedOver(mending: Mending) {
             of="mend.mark"
             variant="outlined"
             color="secondary"
+            disabled={cursor === 0}
             onClick={() => mark(cursor)}
             sx={{ minHeight: 56 }}
           >
-            {t(damaged.includes(cursor) ? 'mends.unmark' : 'mends.mark', { pitch: cursor + 1 })}
+            {cursor === 0
+              ? t('mends.brokeHere')
+              : t(damaged.includes(cursor) ? 'mends.unmark' : 'mends.mark', { pitch: cursor + 1 })}
           </KeyButton>
           <KeyButton of="mend.seen" variant="contained" onClick={passed} sx={{ minHeight: 56 }}>
             {t('mends.sectionDone')}
