@@ -90,7 +90,7 @@ const checkedOf = ({ handling: { drive } }: MendJob): Checked => ({ drive, refit
 const BEFORE: readonly StepRule<MendJob, OwnStepId>[] = [
   // A worn chain is not mended but changed.
   { id: 'measure-broken', phase: 'before', when: isBroken, minutes: 1, tools: () => ['rule'], checked: true },
-  { id: 'two-pockets', phase: 'before', when: () => true, minutes: 0.2 },
+  { id: 'two-pockets', phase: 'before', when: isBroken, minutes: 0.2 },
   {
     id: 'lay-bike',
     phase: 'before',

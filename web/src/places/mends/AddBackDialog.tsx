@@ -104,12 +104,11 @@ export function AddBackDialog({
             name="linkPartId"
             label={t('closing.which')}
             options={[
-              ...links
-                .slice(0, 5)
-                .map(
-                  ({ id, maker, name, stock }) =>
-                    [id, `${maker} ${name}, ${t('closing.inStock', { count: stock })}`] as const,
-                ),
+              ...links.slice(0, 5).map(
+                ({ id, maker, name, stock }, i) =>
+                  // The first is taken where nobody chooses another.
+                  [i === 0 ? '' : id, `${maker} ${name}, ${t('closing.inStock', { count: stock })}`] as const,
+              ),
               [OTHER, t('closing.other')],
             ]}
           />
