@@ -147,6 +147,25 @@ describe('a reminder by mail', () => {
     })
     expect(mail!.text).toContain('https://shop.saltmarsh.test/stop/')
   })
+  it('of what is done at home says the steps, brings the sheet of them, and is one beside a visit on the same day', async () => {
+    const one = customers.at(-1)!
+    const home = () =>
+      shop.device.ask(endpoints.sendReminders, {
+        body: {
+          visits: [{ purpose: 'home', customerId: one.id, day: DAY, bikes: [{ bikeId: one.bikeId, kinds: ['care'] }] }],
+        },
+      })
+    expect((await home()).body).toEqual({ written: 1, left: 0 })
+    await settled(one, 'sent')
+    expect((await home()).body).toEqual({ written: 0, left: 1 })
+    const [mail] = arrivedAt(one)
+    expect(mail!.text).toContain('Tell us next time that it is done.')
+    expect(mail!.text).toContain('Your own steps are on the sheet with this mail.')
+    expect(mail!.attachments.map(({ contentType }) => contentType)).toEqual(['application/pdf'])
+    expect((await messageTo(one)).purpose).toBe('home')
+    // The look that is due that day is another matter.
+    expect((await remind(one)).body).toEqual({ written: 1, left: 0 })
+  })
   it('is stopped by its link without signing in: looked at it changes nothing, pressed it does', async () => {
     const one = customers[0]!
     const path = /\/stop\/\S+/.exec(arrivedAt(one)[0]!.text!)![0]

@@ -16,6 +16,13 @@ export function AtHome({ bikes, onRemind }: { bikes: readonly DueAtHome[]; onRem
       <Typography id="at-home" variant="h3" component="h2" color="textSecondary">
         {t('diary.atHome', { count: bikes.length })}
       </Typography>
+      {unasked > 0 && (
+        <Allowed right="messages">
+          <Button variant="outlined" onClick={onRemind}>
+            {t('diary.remindHome', { count: unasked })}
+          </Button>
+        </Allowed>
+      )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {bikes.map(({ customer, bike, on, care, remindedAt }) => (
           <Box component="li" key={bike.id} sx={{ borderTop: 1, borderColor: 'divider' }}>
@@ -35,13 +42,6 @@ export function AtHome({ bikes, onRemind }: { bikes: readonly DueAtHome[]; onRem
           </Box>
         ))}
       </Box>
-      {unasked > 0 && (
-        <Allowed right="messages">
-          <Button variant="outlined" onClick={onRemind}>
-            {t('diary.remindHome', { count: unasked })}
-          </Button>
-        </Allowed>
-      )}
     </Box>
   )
 }
