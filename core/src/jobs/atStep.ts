@@ -20,6 +20,8 @@ export const SCHOOL_AT: Readonly<Partial<Record<StepId, 'slack' | 'prepare' | 'c
   'snap-pliers': 'close',
   'snap-pedal': 'close',
 }
+/** Steps that look at what wears beside the chain: what is seen, or a rotor's thickness, is written down in its own place. */
+export const OTHER_WEAR_AT = ['look-teeth', 'rotor-clean'] as const satisfies readonly StepId[]
 /** Steps that look at, or prove, what the sprockets are like. */
 export const SPROCKETS_AT: readonly StepId[] = ['look-teeth', 'test-ride']
 

@@ -159,6 +159,14 @@ function parsed(line: string): unknown {
   }
 }
 
+/** What is there already, or lies where something else is, stays as it is. */
+function leavingOut({ name, key, apart }: ArchivedTable, onKey: string): string {
+  if (apart.length === 0) return 'ON CONFLICT DO NOTHING'
+  const meets = apart.map(([column, operator]) => `t.${column} ${operator} g.${column}`).join(' AND ')
+  return `WHERE NOT EXISTS (SELECT 1 FROM ${name} t WHERE ${meets} AND NOT (${onKey}))
+       ON CONFLICT (${['shop_id', ...key].join(', ')}) DO NOTHING`
+}
+
 async function writeRows(
   work: Work,
   table: ArchivedTable,
@@ -182,7 +190,7 @@ async function writeRows(
     `WITH written AS (
        INSERT INTO ${name} (${written.join(', ')})
        SELECT ${written.map((column) => unbelieved[column] ?? `g.${column}`).join(', ')} FROM ${given}
-       ON CONFLICT DO NOTHING RETURNING 1)
+       ${leavingOut(table, onKey)} RETURNING 1)
      SELECT count(*)::int AS added FROM written`,
     { rows },
   )

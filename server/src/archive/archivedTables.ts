@@ -39,6 +39,11 @@ export interface ArchivedTable {
   readonly columns: readonly string[]
   /** Of the primary key, without the shop. */
   readonly key: readonly string[]
+  /**
+   * Columns and operators by which the database keeps rows apart at the end of a transaction; none where it does so at once. What is kept
+   * apart so late cannot be left out by its conflict alone.
+   */
+  readonly apart: readonly (readonly [column: string, operator: string])[]
   /** What a row has besides, and an archive has not. */
   readonly omitted: readonly string[]
 }
@@ -50,6 +55,7 @@ export async function archivedTables(work: Work): Promise<ArchivedTable[]> {
     columns: string[]
     generated: string[]
     key: string[]
+    apart: [string, string][]
     needs: string[]
   }>(
     `SELECT c.relname AS name,
@@ -59,6 +65,10 @@ export async function archivedTables(work: Work): Promise<ArchivedTable[]> {
         WHERE a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped AND a.attgenerated <> '') AS generated,
        (SELECT json_agg(a.attname ORDER BY array_position(i.indkey, a.attnum)) FROM pg_index i
         JOIN pg_attribute a ON a.attrelid = c.oid AND a.attnum = ANY (i.indkey) WHERE i.indrelid = c.oid AND i.indisprimary) AS key,
+       (SELECT coalesce(json_agg(json_build_array(a.attname, o.oprname)), '[]') FROM pg_constraint x
+        CROSS JOIN LATERAL unnest(x.conkey, x.conexclop) AS kept (att, op)
+        JOIN pg_attribute a ON a.attrelid = c.oid AND a.attnum = kept.att JOIN pg_operator o ON o.oid = kept.op
+        WHERE x.conrelid = c.oid AND x.contype = 'x' AND x.condeferrable AND a.attname <> 'shop_id') AS apart,
        (SELECT coalesce(json_agg(DISTINCT f.confrelid::regclass::text), '[]') FROM pg_constraint f
         WHERE f.conrelid = c.oid AND f.contype = 'f' AND f.confrelid <> c.oid) AS needs
      FROM pg_class c JOIN pg_attribute s ON s.attrelid = c.oid AND s.attname = 'shop_id'
@@ -78,11 +88,12 @@ export async function archivedTables(work: Work): Promise<ArchivedTable[]> {
       done.add(table.name)
     }
   }
-  return ordered.map(({ name, columns, generated, key }) => {
+  return ordered.map(({ name, columns, generated, key, apart }) => {
     const omitted = ['shop_id', ...generated, ...(SECRETS[name] ?? [])]
     return {
       name,
       omitted,
+      apart,
       columns: columns.filter((column) => !omitted.includes(column)),
       key: key.filter((column) => column !== 'shop_id'),
     }

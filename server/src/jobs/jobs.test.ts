@@ -291,7 +291,12 @@ describe('the shop’s schools', () => {
     const own = { ...shipped.schools, slack: 'off-ring' as const, oilPins: true }
     const write = (device: Device) => device.ask(endpoints.changeHouseSchools, { body: own, version: shipped.version })
     expect((await write(shop.device)).body).toEqual({ version: 1, schools: own, waxing: shipped.waxing })
-    const waxing = { recipe: 'cool-draw' as const, finish: 'fit-stiff' as const, linkInPot: true, rewax: 'boil' as const }
+    const waxing = {
+      recipe: 'cool-draw' as const,
+      finish: 'fit-stiff' as const,
+      linkInPot: true,
+      rewax: 'boil' as const,
+    }
     const dipped = await shop.device.ask(endpoints.changeHouseSchools, { body: { ...own, waxing }, version: 1 })
     expect(dipped.body.waxing).toEqual(waxing)
     const { body: care } = await shop.device.ask(endpoints.bikeCare, { params: { id: await idOf('courier') } })

@@ -71,7 +71,7 @@ export const catalogue = {
     innerMm: 'with a caliper: about 2.4 or 3.2',
   },
   field: {
-    remark: 'What else is to be known',
+    remark: 'Remark',
     addPitchesSuspended: 'Pitches to add on full suspension',
     minimumMm: 'Minimum stamped, mm',
     kind: 'Kind',

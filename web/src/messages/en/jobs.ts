@@ -190,6 +190,7 @@ export const jobs = {
     'dry-and-treat': 'Dry it and treat it at once; a wet chain is never treated',
     'other-wear': 'Everything else that wears, in one pass',
   },
+  otherWearAt: { 'look-teeth': 'Write down how they look', 'rotor-clean': 'Write its thickness down' },
   sprockets: 'The verdict says: {{advice}}. The test ride under the new chain is the proof.',
   layOut: 'Lay out',
   openSince: 'Open since {{date}}. What was ticked then is still so; look before you go on.',

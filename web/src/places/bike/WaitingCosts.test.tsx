@@ -67,14 +67,14 @@ function said(sNow: number, { before = [] as number[], marked = false, worn = nu
 describe('what waiting costs, in words', () => {
   it('of a young chain: changed in time, nothing over the limit, sprockets kept', () => {
     const text = said(1)
-    expect(text).toMatch(/Cheapest is to change at about 0\.\d+ %: \d+\.\d\d for 1000 weighted km/)
+    expect(text).toMatch(/Cheapest is to change at about 0\.\d+ %: £\d+\.\d\d for 1000 weighted km/)
     expect(text).toContain('this chain was not ridden over the limit')
     expect(text).toContain('keep these sprockets')
     expect(text).not.toContain('chains on record')
   })
   it('says whose prices it goes by', () => {
     expect(said(1)).toContain(
-      'With a chain at 42.00 (Varrow Eleven), a cassette at 64.00 (the shop’s figure), rings at 95.00 (the shop’s figure).',
+      'With a chain at £42.00 (Varrow Eleven), a cassette at £64.00 (the shop’s figure), rings at £95.00 (the shop’s figure).',
     )
   })
   it('of a chain ridden on: how far over the limit in the bike’s own kilometres, with its uncertainty', () => {

@@ -2,8 +2,10 @@ import { Box, Button, Stack, Typography } from '@mui/material'
 import VisibilityIcon from '@mui/icons-material/VisibilityOutlined'
 import type { Ref, RefObject } from 'react'
 import { useTranslation } from 'react-i18next'
+import { Link } from 'react-router'
 import {
   FOUND_AT,
+  OTHER_WEAR_AT,
   SCHOOL_AT,
   SPROCKETS_AT,
   toolsOf,
@@ -108,6 +110,17 @@ export function StepPane({
           {t('jobs.sprockets', { advice: t(`advice.${advice}`) })}
         </Typography>
       )}
+      {OTHER_WEAR_AT.filter((one) => one === id).map((one) => (
+        <Button
+          key={one}
+          component={Link}
+          to={`/bikes/${job.bikeId}/other-wear`}
+          variant="outlined"
+          sx={{ alignSelf: 'flex-start' }}
+        >
+          {t(`jobs.otherWearAt.${one}`)}
+        </Button>
+      ))}
       {step.waits !== null && <StepTimer key={id} jobId={job.id} step={id} minutes={step.waits} />}
       {checked && (
         <Stack direction="row" sx={{ gap: 1.5, alignItems: 'center' }}>

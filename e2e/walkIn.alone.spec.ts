@@ -1,0 +1,33 @@
+import { expect, test } from '@playwright/test'
+import { go, signIn } from './bench.ts'
+import { begin, toJob, work } from './jobKeys.ts'
+
+test('a walk-in of whom nothing is known is sized on the bike, and keeps the count', async ({ page }) => {
+  test.setTimeout(150_000)
+  await signIn(page)
+  await page.keyboard.press('Alt+n')
+  const customer = page.getByRole('combobox', { name: 'Customer' })
+  await expect(customer).toBeVisible()
+  await customer.fill('Wren Tideway')
+  await page.getByLabel('What the rider calls it').fill('Walk-in')
+  await page.getByLabel('Kind', { exact: true }).fill('road')
+  await page.getByLabel('Teeth of the rings').fill('50-34')
+  await page.getByLabel('Teeth of the sprockets').fill('11-32')
+  await page.getByLabel('Sprockets at the back').fill('11')
+  await page.getByLabel('What it is', { exact: true }).fill('Varrow Eleven')
+  await page.getByLabel('What it is', { exact: true }).press('Enter')
+  await expect(page.getByRole('heading', { level: 1, name: 'Wren Tideway' })).toBeVisible()
+  await expect(page.getByText(/on the stand since/).first()).toBeVisible()
+  await toJob(page)
+  const bike = new URL(page.url()).pathname.split('/').slice(0, 3).join('/')
+  await begin(page)
+  const said = await work(page, { 'Find the joint': () => page.keyboard.press('1') })
+  expect(said.some((one) => one.startsWith('Find the length on the bike'))).toBe(true)
+  if (await page.getByRole('group', { name: 'How did the link click?' }).isVisible()) await page.keyboard.press('1')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: /^Closed today/ })).toBeVisible()
+  await go(page, bike)
+  await expect(page.getByText(/112 pitches/).first()).toBeVisible()
+  await go(page, `${bike}/sheets/customer`)
+  await expect(page.getByRole('article')).toContainText(/New chain on .*112 pitches/)
+})
