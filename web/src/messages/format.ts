@@ -37,6 +37,9 @@ export const moneyOf = (amount: number): string => moneyText(Math.round(100 * am
 /** As an axis has it: without pence. */
 export const moneyRound = (amount: number): string => moneyOf(Math.round(amount)).replace(/[.,]00(?=\D*$)/, '')
 
+/** A long time as hours, with one decimal and without their sign. */
+export const hoursText = (minutes: number): string => number(minutes / 60, 1)
+
 /** A temperature as the shop reads its thermometers, without decimals. */
 export const temperature = (celsius: number): string =>
   formats().temperatureUnit === 'F' ? `${number((celsius * 9) / 5 + 32, 0)} °F` : `${number(celsius, 0)} °C`

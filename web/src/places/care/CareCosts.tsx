@@ -12,7 +12,7 @@ import {
   type Treatment,
 } from '@pelrin/core'
 import type { BikeRecord } from '@pelrin/contract'
-import { distance, moneyOf, number, unitOf } from '../../messages/format.ts'
+import { distance, hoursText, moneyOf, number, unitOf } from '../../messages/format.ts'
 import { ownPricesOf } from '../../pieces/ownPricesOf.ts'
 import { ink } from '../../theme/theme.ts'
 
@@ -96,7 +96,7 @@ export function CareCosts({
                   <td>{number(row.chains, 1)}</td>
                   <td>{moneyOf(row.wear)}</td>
                   <td>{moneyOf(row.product)}</td>
-                  <td>{t('caring.costs.hours', { hours: number(row.minutes / 60, 1), cost: moneyOf(row.labour) })}</td>
+                  <td>{t('caring.costs.hours', { hours: hoursText(row.minutes), cost: moneyOf(row.labour) })}</td>
                   <td>{moneyOf(year)}</td>
                 </Box>
               )
